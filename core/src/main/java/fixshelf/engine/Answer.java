@@ -1,0 +1,21 @@
+package fixshelf.engine;
+
+import java.util.List;
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import org.jspecify.annotations.Nullable;
+
+/// What an engine gave for one row of arguments.
+public sealed interface Answer {
+    /// A value; null for missing.
+    record Value(@Nullable Object value) implements Answer {}
+
+    /// The engine gave an error.
+    record Failed(String message) implements Answer {}
+
+    /// The language cannot say this call, and why.
+    record NotSaid(String why) implements Answer {}
+
+    /// A fix, and the arguments that it is to be called with, one row a call.
+    record Evaluation(Definition fix, List<List<Expr.Literal>> rows) {}
+}

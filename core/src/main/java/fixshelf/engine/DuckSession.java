@@ -1,0 +1,186 @@
+package fixshelf.engine;
+
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
+import java.math.BigDecimal;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Properties;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/// A DuckDB database in memory that may touch only the files it was opened for.
+///
+/// Not safe for use by several threads at once, but for [#cancel].
+public final class DuckSession implements AutoCloseable {
+    private final Connection connection;
+    private volatile @Nullable Statement running;
+    private volatile boolean cancelled;
+
+    private DuckSession(Connection connection) {
+        this.connection = connection;
+    }
+
+    /// Opens a session that may read and write these files, and put what does not fit in memory into `spill`.
+    public static DuckSession open(List<Path> files, Optional<Path> spill) {
+        Properties properties = new Properties();
+        properties.setProperty("autoinstall_known_extensions", "false");
+        properties.setProperty("autoload_known_extensions", "false");
+        try {
+            DuckSession session = new DuckSession(DriverManager.getConnection("jdbc:duckdb:", properties));
+            String paths = files.stream().map(f -> text(f.toString())).collect(Collectors.joining(", ", "[", "]"));
+            session.run("SET allowed_paths = " + paths);
+            if (spill.isPresent()) {
+                session.run("SET temp_directory = " + text(spill.get().toString()));
+                session.run("SET allowed_directories = [" + text(spill.get().toString()) + "]");
+            }
+            session.run("SET enable_external_access = false");
+            session.run("SET lock_configuration = true");
+            return session;
+        } catch (SQLException e) {
+            throw failure(e);
+        }
+    }
+
+    /// A session without any file.
+    public static DuckSession open() {
+        return open(List.of(), Optional.empty());
+    }
+
+    /// A text as an SQL literal.
+    public static String text(String value) {
+        return "'" + value.replace("'", "''") + "'";
+    }
+
+    /// A name as a quoted identifier.
+    public static String name(String name) {
+        return "\"" + name.replace("\"", "\"\"") + "\"";
+    }
+
+    /// Runs a statement that gives nothing back.
+    public void run(String sql) {
+        try (Statement statement = connection.createStatement()) {
+            begin(statement);
+            statement.execute(sql);
+        } catch (SQLException e) {
+            throw failed(e);
+        } finally {
+            running = null;
+        }
+    }
+
+    /// Runs a query and holds its rows; for results that are known to be small.
+    public Grid query(String sql) {
+        try (Statement statement = connection.createStatement()) {
+            begin(statement);
+            try (ResultSet rows = statement.executeQuery(sql)) {
+                return read(rows);
+            }
+        } catch (SQLException e) {
+            throw failed(e);
+        } finally {
+            running = null;
+        }
+    }
+
+    /// The only number that a query gives.
+    public long number(String sql) {
+        Object value = query(sql).rows().getFirst().getFirst();
+        return value instanceof Number number ? number.longValue() : 0;
+    }
+
+    private void begin(Statement statement) throws SQLException {
+        running = statement;
+        if (cancelled) {
+            throw new SQLException("INTERRUPT Error: cancelled");
+        }
+    }
+
+    private ProblemException failed(SQLException e) {
+        if (cancelled) {
+            return new ProblemException(Problem.about(Code.CANCELLED, "run", "Stopped, as you asked.", "Start it again when you like."));
+        }
+        return failure(e);
+    }
+
+    /// Stops what runs, and everything that would come after it. May be called from any thread.
+    public void cancel() {
+        cancelled = true;
+        Statement statement = running;
+        if (statement != null) {
+            try {
+                statement.cancel();
+            } catch (SQLException e) {
+                System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "nothing to cancel", e);
+            }
+        }
+    }
+
+    private static ProblemException failure(SQLException e) {
+        String message = String.valueOf(e.getMessage());
+        String first = message.lines().findFirst().orElse(message);
+        boolean full = message.contains("No space left") || message.contains("Could not write all bytes") || message.contains("max_temp_directory_size");
+        return new ProblemException(
+                full
+                        ? Problem.about(Code.DISK_FULL, "disk", "The disk is full: " + first, "Make room, or write to another place.")
+                        : Problem.about(Code.ENGINE_FAILED, "DuckDB", first, message.lines().skip(1).limit(3).collect(Collectors.joining(" "))));
+    }
+
+    private static Grid read(ResultSet rows) throws SQLException {
+        ResultSetMetaData meta = rows.getMetaData();
+        List<Column> columns = new ArrayList<>();
+        for (int i = 1; i <= meta.getColumnCount(); i++) {
+            columns.add(new Column(meta.getColumnLabel(i), type(meta, i)));
+        }
+        List<List<@Nullable Object>> all = new ArrayList<>();
+        while (rows.next()) {
+            List<@Nullable Object> row = new ArrayList<>(columns.size());
+            for (int i = 1; i <= columns.size(); i++) {
+                row.add(plain(rows.getObject(i)));
+            }
+            all.add(row);
+        }
+        return new Grid(columns, all);
+    }
+
+    private static Type type(ResultSetMetaData meta, int i) throws SQLException {
+        String name = meta.getColumnTypeName(i);
+        return switch (name) {
+            case "VARCHAR" -> Type.TEXT;
+            case "BOOLEAN" -> Type.BOOLEAN;
+            default -> name.startsWith("DECIMAL") ? new Type.Decimal(meta.getPrecision(i), meta.getScale(i)) : Type.INTEGER;
+        };
+    }
+
+    private static @Nullable Object plain(@Nullable Object value) {
+        return switch (value) {
+            case null -> null;
+            case String text -> text;
+            case Boolean truth -> truth;
+            case BigDecimal number -> number;
+            case java.math.BigInteger number -> number.longValue();
+            case Number number -> number.longValue();
+            default -> value.toString();
+        };
+    }
+
+    @Override
+    public void close() {
+        try {
+            connection.close();
+        } catch (SQLException e) {
+            System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "closing", e);
+        }
+    }
+}

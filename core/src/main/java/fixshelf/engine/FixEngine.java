@@ -1,0 +1,34 @@
+package fixshelf.engine;
+
+import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.Language;
+import java.util.List;
+
+/// Something that can run a fix in its own language.
+public interface FixEngine {
+    Language language();
+
+    /// Whether it is here; asked once, then remembered.
+    Presence presence();
+
+    /// The answers for each evaluation, row by row. Many evaluations are run together.
+    List<List<Answer>> run(List<Evaluation> evaluations);
+
+    /// Whether an engine is here: its version, or what is missing and how to get it.
+    sealed interface Presence {
+        record Here(String version) implements Presence {}
+
+        record Absent(String why) implements Presence {}
+
+        default boolean isHere() {
+            return this instanceof Here;
+        }
+
+        default String sentence() {
+            return switch (this) {
+                case Here(String version) -> "run on " + version;
+                case Absent(String why) -> why;
+            };
+        }
+    }
+}

@@ -1,0 +1,131 @@
+package fixshelf.engine;
+
+import fixshelf.language.Expr;
+import fixshelf.plan.Line;
+import fixshelf.plan.Step;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.ProblemException;
+import fixshelf.render.DuckDbLanguage;
+import fixshelf.type.Column;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+
+/// Steps as DuckDB queries over a relation that also holds the number of each row in [#ROW].
+public final class PlanSql {
+    /// The hidden column with the place of a row in the source, from 0.
+    public static final String ROW = "fixshelf row";
+
+    private static final DuckDbLanguage DUCKDB = new DuckDbLanguage();
+
+    private PlanSql() {}
+
+    static String column(String name) {
+        return DuckSession.name(name);
+    }
+
+    private static String expression(Expr expr) {
+        Outcome<String> code = DUCKDB.expression(expr);
+        if (!code.isPresent()) {
+            throw new ProblemException(code.problems().getFirst());
+        }
+        return code.get();
+    }
+
+    /// A step over `from`, with the row number and the columns that `carried` names.
+    public static String select(Step step, String from, List<String> carried) {
+        List<String> columns = new ArrayList<>(List.of(column(ROW)));
+        carried.forEach(c -> columns.add(column(c)));
+        return switch (step) {
+            case Step.Read read -> {
+                read.columns().forEach(c -> columns.add(column(c.name())));
+                yield "SELECT " + String.join(", ", columns) + " FROM " + from;
+            }
+            case Step.Compute compute -> {
+                Map<String, String> values = values(compute);
+                compute.columns().forEach(c -> columns.add(named(c.name(), values)));
+                yield "SELECT " + String.join(", ", columns) + " FROM " + from;
+            }
+            case Step.Project project -> {
+                project.kept().forEach(k -> columns.add(column(k.was()) + " AS " + column(k.name())));
+                yield "SELECT " + String.join(", ", columns) + " FROM " + from;
+            }
+            case Step.KeepOne keep -> {
+                keep.columns().forEach(c -> columns.add(column(c.name())));
+                yield "SELECT " + String.join(", ", columns) + " FROM " + from + " WHERE " + column(ROW) + " IN ("
+                        + survivors(keep, from) + ")";
+            }
+        };
+    }
+
+    private static String named(String column, Map<String, String> values) {
+        String value = values.get(column);
+        return value == null ? column(column) : value + " AS " + column(column);
+    }
+
+    private static Map<String, String> values(Step.Compute compute) {
+        Map<String, String> values = new HashMap<>();
+        compute.computed().forEach(c -> values.put(c.column(), expression(c.value())));
+        return values;
+    }
+
+    /// As [#select] for a computing step, with two more columns that count, for each row, the cells that changed and
+    /// the values that were lost.
+    public static String selectCounting(Step.Compute compute, String from, List<String> carried, String changed, String lost) {
+        Map<String, String> values = values(compute);
+        List<String> columns = new ArrayList<>(List.of(column(ROW)));
+        carried.forEach(c -> columns.add(column(c)));
+        columns.add(sum(compute, c -> changed(c, values)) + " AS " + column(changed));
+        columns.add(sum(compute, c -> lost(c, values)) + " AS " + column(lost));
+        compute.columns().forEach(c -> columns.add(named(c.name(), values)));
+        return "SELECT " + String.join(", ", columns) + " FROM " + from;
+    }
+
+    private static String changed(String column, Map<String, String> values) {
+        return "CAST(" + text(values.get(column)) + " IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
+    }
+
+    private static String lost(String column, Map<String, String> values) {
+        return "CAST(" + column(column) + " IS NOT NULL AND (" + values.get(column) + ") IS NULL AS USMALLINT)";
+    }
+
+    private static String text(String value) {
+        return "CAST((" + value + ") AS VARCHAR)";
+    }
+
+    private static String sum(Step.Compute compute, java.util.function.Function<String, String> term) {
+        String sum = compute.computed().stream().map(c -> term.apply(c.column())).collect(Collectors.joining(" + "));
+        return sum.isEmpty() ? "CAST(0 AS USMALLINT)" : "CAST(" + sum + " AS USMALLINT)";
+    }
+
+    /// The rows that stay: one row number for each group. Without an order the place in the source decides.
+    public static String survivors(Step.KeepOne keep, String from) {
+        String row = column(ROW);
+        String pick = keep.keep() == Line.Keep.LAST ? "max" : "min";
+        String chosen = keep.order().isEmpty() ? pick + "(" + row + ")" : "arg_" + pick + "(" + row + ", " + rank(keep) + ")";
+        return "SELECT " + chosen + " FROM " + from + " GROUP BY " + names(keep.keys());
+    }
+
+    /// Compares by the order columns, nulls first, then by place; no two rows are equal in it.
+    private static String rank(Step.KeepOne keep) {
+        List<String> parts = new ArrayList<>();
+        for (int i = 0; i < keep.order().size(); i++) {
+            String name = column(keep.order().get(i));
+            parts.add("present" + i + " := " + name + " IS NOT NULL");
+            parts.add("value" + i + " := " + name);
+        }
+        parts.add("place := " + column(ROW));
+        return "struct_pack(" + String.join(", ", parts) + ")";
+    }
+
+    static String names(List<String> names) {
+        return names.stream().map(PlanSql::column).collect(Collectors.joining(", "));
+    }
+
+    /// The columns of a table as text, for grids and delimited text.
+    public static String plainColumns(List<Column> columns) {
+        return names(columns.stream().map(Column::name).toList());
+    }
+}

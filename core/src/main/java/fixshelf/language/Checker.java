@@ -1,0 +1,398 @@
+package fixshelf.language;
+
+import fixshelf.language.FunctionDef.Slot;
+import fixshelf.language.FunctionDef.Wants;
+import fixshelf.language.Scope.Binding;
+import fixshelf.language.Scope.Found;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.Span;
+import fixshelf.type.Type;
+import java.math.BigDecimal;
+import java.math.BigInteger;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.apache.calcite.sql.SqlBasicCall;
+import org.apache.calcite.sql.SqlCall;
+import org.apache.calcite.sql.SqlIdentifier;
+import org.apache.calcite.sql.SqlKind;
+import org.apache.calcite.sql.SqlLiteral;
+import org.apache.calcite.sql.SqlNode;
+import org.apache.calcite.sql.SqlNodeList;
+import org.apache.calcite.sql.fun.SqlBetweenOperator;
+import org.apache.calcite.sql.fun.SqlCase;
+import org.apache.calcite.sql.fun.SqlLikeOperator;
+import org.apache.calcite.sql.fun.SqlTrimFunction;
+import org.apache.calcite.util.NlsString;
+
+/// Turns the parser's tree into a typed [Expr]. It goes on after a problem, so that one look finds all of them.
+final class Checker {
+    private static final Expr BROKEN = Expr.Literal.NULL;
+
+    private final ExpressionParser parser;
+    private final Scope scope;
+    private final List<Problem> problems = new ArrayList<>();
+
+    Checker(ExpressionParser parser, Scope scope) {
+        this.parser = parser;
+        this.scope = scope;
+    }
+
+    Outcome<Expr> check(SqlNode node) {
+        Expr expr = expr(node);
+        return problems.isEmpty() ? Outcome.of(expr) : Outcome.failed(problems);
+    }
+
+    private Expr expr(SqlNode node) {
+        return switch (node) {
+            case SqlLiteral literal -> literal(literal);
+            case SqlIdentifier identifier -> name(identifier);
+            case SqlCase choice -> choice(choice);
+            case SqlCall call -> call(call);
+            default -> report(Code.SYNTAX, node, "This is not part of the expression language.", "Remove it.");
+        };
+    }
+
+    private Expr literal(SqlLiteral literal) {
+        return switch (literal.getTypeName()) {
+            case NULL -> Expr.Literal.NULL;
+            case BOOLEAN -> Expr.Literal.truth(literal.booleanValue());
+            case CHAR -> Expr.Literal.text(literal.getValueAs(NlsString.class).getValue());
+            case DECIMAL -> number(literal);
+            default -> report(
+                    Code.SYNTAX, literal, "This kind of constant is not known.", "Write text, a whole number or a decimal.");
+        };
+    }
+
+    private Expr number(SqlLiteral literal) {
+        BigDecimal value = literal.getValueAs(BigDecimal.class);
+        if (value.scale() > 0) {
+            boolean fits = value.precision() <= 38 && value.scale() <= 38;
+            return fits
+                    ? new Expr.Literal(value, new Type.Decimal(Math.max(value.precision(), value.scale()), value.scale()))
+                    : report(Code.WRONG_TYPE, literal, "A number has at most 38 digits.", "Shorten it.");
+        }
+        BigInteger whole = value.toBigInteger();
+        return whole.bitLength() < 64
+                ? Expr.Literal.integer(whole.longValue())
+                : report(Code.WRONG_TYPE, literal, "A whole number has at most 64 bits.", "Write it as text.");
+    }
+
+    private Expr name(SqlIdentifier identifier) {
+        if (!identifier.isSimple()) {
+            return report(Code.UNKNOWN_NAME, identifier, "A name has one part.", "Write it without the dot.");
+        }
+        Optional<Binding> found = scope.find(identifier.getSimple());
+        if (found.isPresent()) {
+            return new Expr.Name(found.get().name(), found.get().type());
+        }
+        String known = scope.names().isEmpty() ? "There are no names here: write a text in '…'."
+                : "Known: " + String.join(", ", scope.names().stream().limit(12).toList()) + ".";
+        return report(
+                Code.UNKNOWN_NAME,
+                identifier,
+                "no name " + identifier.getSimple() + ".",
+                Names.suggest(identifier.getSimple(), scope.names(), known));
+    }
+
+    private Expr choice(SqlCase choice) {
+        List<Expr.Branch> branches = new ArrayList<>();
+        SqlNodeList whens = choice.getWhenOperands();
+        Type type = Type.UNKNOWN;
+        for (int i = 0; i < whens.size(); i++) {
+            Expr condition = expr(whens.get(i));
+            wantBoolean(condition, whens.get(i), "WHEN");
+            SqlNode then = choice.getThenOperands().get(i);
+            Expr result = expr(then);
+            type = common(type, result, then);
+            branches.add(new Expr.Branch(condition, result));
+        }
+        Expr otherwise = choice.getElseOperand() == null ? Expr.Literal.NULL : expr(choice.getElseOperand());
+        if (choice.getElseOperand() != null) {
+            type = common(type, otherwise, choice.getElseOperand());
+        }
+        return new Expr.Case(branches, otherwise, type);
+    }
+
+    private Type common(Type so, Expr result, SqlNode node) {
+        Optional<Type> common = Type.common(so, result.type());
+        if (common.isEmpty()) {
+            report(
+                    Code.WRONG_TYPE,
+                    node,
+                    "The results of a CASE have one type: this is " + result.type().label() + ", the one before is "
+                            + so.label() + ".",
+                    convertHint(result.type(), so));
+        }
+        return common.orElse(so);
+    }
+
+    private void wantBoolean(Expr condition, SqlNode node, String where) {
+        if (!condition.type().fits(Type.BOOLEAN)) {
+            report(
+                    Code.WRONG_TYPE,
+                    node,
+                    where + " asks for a condition, this is " + condition.type().label() + ".",
+                    "Compare it with something.");
+        }
+    }
+
+    private Expr call(SqlCall call) {
+        List<SqlNode> operands = call.getOperandList();
+        return switch (call.getKind()) {
+            case TRIM -> trim(call);
+            case IN -> list(call);
+            case NOT_IN -> not(list(call));
+            case LIKE -> like(call);
+            case BETWEEN -> between(call);
+            case IS_NOT_NULL -> not(function(NullFunctions.IS_NULL, call, operands));
+            case IS_NOT_DISTINCT_FROM -> not(function(Comparisons.DISTINCT, call, operands));
+            case POSITION -> function(TextFunctions.POSITION, call, operands.reversed());
+            case MINUS_PREFIX -> negative(call);
+            case CAST -> report(
+                    Code.SYNTAX, call, "CAST differs between languages.", "Write to_integer, to_decimal or to_text.");
+            case PLUS, MINUS, TIMES, DIVIDE, MOD -> report(
+                    Code.UNKNOWN_FUNCTION, call, "There is no arithmetic in value fixes yet.", "Use text functions.");
+            case SELECT, ORDER_BY, UNION, WITH, SCALAR_QUERY, EXISTS -> report(
+                    Code.SYNTAX, call, "A fix cannot query tables.", "Give the value as a parameter.");
+            default -> named(call);
+        };
+    }
+
+    private Expr named(SqlCall call) {
+        String name = call.getOperator().getName();
+        List<SqlNode> operands = call.getOperandList();
+        if (call instanceof SqlBasicCall basic && basic.getFunctionQuantifier() != null) {
+            return report(Code.SYNTAX, call, "DISTINCT has no place in a value fix.", "Remove it.");
+        }
+        Optional<FunctionDef> function = Functions.find(name);
+        if (function.isPresent()) {
+            return function(function.get(), call, operands);
+        }
+        return switch (scope.fixes().find(name)) {
+            case Found.Ready(Definition fix) -> fixCall(fix, call);
+            case Found.Broken(String why) -> report(
+                    Code.UNKNOWN_FUNCTION, call, "The fix " + name + " cannot be used: " + why, "Mend that fix first.");
+            case Found.Cyclic(List<String> path) -> report(
+                    Code.CYCLE,
+                    call,
+                    "Fixes call each other in a circle: " + String.join(" → ", path) + ".",
+                    "Take one of the calls out.");
+            case Found.Missing() -> unknownFunction(name, call);
+        };
+    }
+
+    private Expr unknownFunction(String name, SqlCall call) {
+        List<String> known = new ArrayList<>(Functions.callableNames());
+        known.addAll(scope.fixes().names());
+        Span whole = parser.spanOf(call.getParserPosition());
+        Span word = new Span(whole.start(), Math.min(whole.end(), whole.start() + name.length()));
+        problems.add(parser.problem(
+                Code.UNKNOWN_FUNCTION,
+                word,
+                "no function " + name + ".",
+                Names.suggest(name, known, "See the catalogue, or write a fix of that name.")));
+        return BROKEN;
+    }
+
+    private Expr function(FunctionDef function, SqlCall call, List<SqlNode> operands) {
+        int least = function.fewest();
+        boolean tooMany = operands.size() > function.slots().size() && !function.variadic();
+        if (operands.size() < least || tooMany) {
+            return report(
+                    Code.ARGUMENTS,
+                    call,
+                    function.name() + " takes " + count(least, function) + ", here are " + operands.size() + ".",
+                    "It is " + function.signature() + ".");
+        }
+        List<Expr> arguments = new ArrayList<>();
+        Type same = Type.UNKNOWN;
+        for (int i = 0; i < operands.size(); i++) {
+            Expr argument = expr(operands.get(i));
+            arguments.add(argument);
+            Slot slot = function.slot(i);
+            wantType(function.name(), slot, argument, operands.get(i));
+            wantFixed(function.name(), slot, argument, operands.get(i));
+            if (slot.wants() == Wants.SAME) {
+                same = sameType(function.name(), same, argument, operands.get(i));
+            }
+        }
+        problems.addAll(new ConstantArguments(parser, call).check(function, arguments));
+        return new Expr.Call(function, arguments);
+    }
+
+    private static String count(int least, FunctionDef function) {
+        int most = function.slots().size();
+        if (function.variadic()) {
+            return "at least " + least;
+        }
+        return least == most ? "" + least : least + " to " + most;
+    }
+
+    private void wantType(String function, Slot slot, Expr argument, SqlNode node) {
+        Optional<Type> wanted = switch (slot.wants()) {
+            case TEXT -> Optional.of(Type.TEXT);
+            case INTEGER -> Optional.of(Type.INTEGER);
+            case BOOLEAN -> Optional.of(Type.BOOLEAN);
+            case SAME, ANY -> Optional.empty();
+        };
+        wanted.ifPresent(type -> wantFits(function, slot.name(), type, argument, node));
+    }
+
+    private void wantFits(String function, String parameter, Type wanted, Expr argument, SqlNode node) {
+        if (!argument.type().fits(wanted)) {
+            report(
+                    Code.WRONG_TYPE,
+                    node,
+                    function + " asks for " + wanted.label() + " as " + parameter + ", this is "
+                            + argument.type().label() + ".",
+                    convertHint(argument.type(), wanted));
+        }
+    }
+
+    private static String convertHint(Type from, Type to) {
+        if (to.equals(Type.TEXT) && from.equals(Type.INTEGER)) {
+            return "Write to_text(…).";
+        }
+        if (to.equals(Type.INTEGER) && from.equals(Type.TEXT)) {
+            return "Write to_integer(…).";
+        }
+        if (to instanceof Type.Decimal && from.equals(Type.TEXT)) {
+            return "Write to_decimal(…).";
+        }
+        return "Give a value of type " + to.label() + ".";
+    }
+
+    private void wantFixed(String function, Slot slot, Expr argument, SqlNode node) {
+        if (slot.fixed() && !Constants.isFixed(argument, scope)) {
+            report(
+                    Code.NOT_CONSTANT,
+                    node,
+                    function + " must know its " + slot.name() + " when the code is written.",
+                    "Give a constant or a parameter of the fix, not a column or a computed value.");
+        }
+    }
+
+    private Type sameType(String function, Type so, Expr argument, SqlNode node) {
+        Optional<Type> common = Type.common(so, argument.type());
+        if (common.isEmpty()) {
+            report(
+                    Code.WRONG_TYPE,
+                    node,
+                    "`" + function + "` asks for values of one type: " + so.label() + " before, this is "
+                            + argument.type().label() + ".",
+                    convertHint(argument.type(), so));
+        }
+        return common.orElse(so);
+    }
+
+    private Expr fixCall(Definition fix, SqlCall call) {
+        List<Parameter> parameters = fix.parameters();
+        Expr[] given = new Expr[parameters.size()];
+        int next = 0;
+        for (SqlNode operand : call.getOperandList()) {
+            SqlNode value = operand;
+            int index = next++;
+            if (operand.getKind() == SqlKind.ARGUMENT_ASSIGNMENT) {
+                value = ((SqlCall) operand).operand(0);
+                SqlNode label = ((SqlCall) operand).operand(1);
+                index = indexOf(parameters, label.toString());
+            }
+            if (index < 0 || index >= given.length || given[index] != null) {
+                return report(
+                        Code.ARGUMENTS, operand, "This argument has no place.", "It is " + fix.signature() + ".");
+            }
+            given[index] = argument(fix, parameters.get(index), value);
+        }
+        return completed(fix, given, call);
+    }
+
+    private static int indexOf(List<Parameter> parameters, String name) {
+        for (int i = 0; i < parameters.size(); i++) {
+            if (parameters.get(i).name().equalsIgnoreCase(name)) {
+                return i;
+            }
+        }
+        return -1;
+    }
+
+    private Expr argument(Definition fix, Parameter parameter, SqlNode node) {
+        Expr argument = expr(node);
+        wantFits(fix.name(), parameter.name(), parameter.type(), argument, node);
+        wantFixed(fix.name(), new Slot(parameter.name(), Wants.ANY, parameter.fixed(), false), argument, node);
+        return argument;
+    }
+
+    private Expr completed(Definition fix, Expr[] given, SqlCall call) {
+        for (int i = 0; i < given.length; i++) {
+            Parameter parameter = fix.parameters().get(i);
+            if (given[i] == null && parameter.fallback().isEmpty()) {
+                return report(
+                        Code.ARGUMENTS,
+                        call,
+                        fix.name() + " needs " + parameter.name() + ".",
+                        "It is " + fix.signature() + ".");
+            }
+            given[i] = given[i] == null ? parameter.fallback().get() : given[i];
+        }
+        return new Expr.FixCall(fix, Arrays.asList(given));
+    }
+
+    private Expr trim(SqlCall call) {
+        String flag = call.operand(0).toString().toUpperCase(Locale.ROOT);
+        FunctionDef function = flag.contains(SqlTrimFunction.Flag.LEADING.name()) ? TextFunctions.LTRIM
+                : flag.contains(SqlTrimFunction.Flag.TRAILING.name()) ? TextFunctions.RTRIM : TextFunctions.TRIM;
+        SqlNode characters = call.operand(1);
+        boolean spaceOnly = characters instanceof SqlLiteral literal && " ".equals(literal.toValue());
+        return function(
+                function, call, spaceOnly ? List.of(call.operand(2)) : List.of(call.operand(2), characters));
+    }
+
+    private Expr list(SqlCall call) {
+        if (!(call.operand(1) instanceof SqlNodeList choices)) {
+            return report(Code.SYNTAX, call, "IN takes a list of values here.", "Write IN ('a', 'b').");
+        }
+        List<SqlNode> operands = new ArrayList<>();
+        operands.add(call.operand(0));
+        choices.forEach(operands::add);
+        return function(Comparisons.IN, call, operands);
+    }
+
+    private Expr like(SqlCall call) {
+        SqlLikeOperator operator = (SqlLikeOperator) call.getOperator();
+        if (!operator.getName().endsWith("LIKE") || operator.getName().contains("ILIKE")) {
+            return report(Code.SYNTAX, call, operator.getName() + " is not known here.", "Write LIKE or regexp_like.");
+        }
+        Expr like = function(Comparisons.LIKE, call, call.getOperandList());
+        return operator.isNegated() ? not(like) : like;
+    }
+
+    private Expr between(SqlCall call) {
+        SqlBetweenOperator operator = (SqlBetweenOperator) call.getOperator();
+        Expr low = function(Comparisons.AT_LEAST, call, List.of(call.operand(0), call.operand(1)));
+        Expr high = function(Comparisons.AT_MOST, call, List.of(call.operand(0), call.operand(2)));
+        Expr both = new Expr.Call(Comparisons.AND, List.of(low, high));
+        return operator.isNegated() ? not(both) : both;
+    }
+
+    private Expr negative(SqlCall call) {
+        return switch (expr(call.operand(0))) {
+            case Expr.Literal(Long value, Type _) -> Expr.Literal.integer(-value);
+            case Expr.Literal(BigDecimal value, Type type) -> new Expr.Literal(value.negate(), type);
+            default -> report(Code.SYNTAX, call, "Only a number can have a minus before it.", "Remove the minus.");
+        };
+    }
+
+    private static Expr not(Expr expr) {
+        return new Expr.Call(Comparisons.NOT, List.of(expr));
+    }
+
+    private Expr report(Code code, SqlNode node, String what, String todo) {
+        problems.add(parser.problem(code, parser.spanOf(node.getParserPosition()), what, todo));
+        return BROKEN;
+    }
+}

@@ -1,0 +1,95 @@
+package fixshelf.language;
+
+import static fixshelf.language.Functions.condition;
+import static fixshelf.language.Functions.define;
+import static fixshelf.language.Functions.fixedText;
+import static fixshelf.language.Functions.optional;
+import static fixshelf.language.Functions.same;
+import static fixshelf.language.Functions.text;
+
+import fixshelf.language.FunctionDef.Group;
+import fixshelf.language.FunctionDef.Result;
+import java.util.List;
+
+/// Comparison and three-valued logic. Text compares by code point.
+final class Comparisons {
+    private Comparisons() {}
+
+    static final FunctionDef EQUAL = comparison("=", "Whether both are the same; exact for text.", "'a' = 'A'", "FALSE");
+    static final FunctionDef NOT_EQUAL = comparison("<>", "Whether they differ.", "'a' <> 'a '", "TRUE");
+    static final FunctionDef LESS = comparison("<", "Whether left comes before right.", "'B' < 'a'", "TRUE");
+    static final FunctionDef AT_MOST = comparison("<=", "Whether left is not after right.", "2 <= 2", "TRUE");
+    static final FunctionDef GREATER = comparison(">", "Whether left comes after right.", "'é' > 'z'", "TRUE");
+    static final FunctionDef AT_LEAST = comparison(">=", "Whether left is not before right.", "1 >= 2", "FALSE");
+
+    static final FunctionDef DISTINCT = define(Group.COMPARISON, "IS DISTINCT FROM", same("left"), same("right"))
+            .ownNulls()
+            .gives(Result.BOOLEAN)
+            .about("Whether they differ, where two nulls do not; never null.")
+            .example("NULL IS DISTINCT FROM 'a'", "TRUE")
+            .example("NULL IS NOT DISTINCT FROM NULL", "TRUE")
+            .example("'a' IS DISTINCT FROM 'a'", "FALSE")
+            .done();
+
+    static final FunctionDef IN = define(Group.COMPARISON, "IN", same("value"), same("choice"))
+            .repeatsLast()
+            .ownNulls()
+            .gives(Result.BOOLEAN)
+            .about("Whether the value equals one of the choices; null when the value is null. Null choices are ignored.")
+            .example("'b' IN ('a', 'b')", "TRUE")
+            .example("NULL IN ('a')", "NULL")
+            .example("'c' NOT IN ('a', NULL)", "TRUE")
+            .done();
+
+    static final FunctionDef LIKE = define(
+                    Group.COMPARISON, "LIKE", text("text"), fixedText("pattern"), optional(fixedText("escape")))
+            .gives(Result.BOOLEAN)
+            .about("""
+                    Whether the whole text matches `pattern`, in which `%` is any text, also none, and `_` any one
+                    character, line breaks included. The sign after ESCAPE makes the next one literal; without it a
+                    backslash is an ordinary character.""")
+            .example("'kettle' LIKE 'k%e'", "TRUE")
+            .example("'5%' LIKE '5!%' ESCAPE '!'", "TRUE")
+            .example("'Kettle' LIKE 'k%'", "FALSE")
+            .example("U&'a\\000Ab' LIKE 'a_b'", "TRUE")
+            .done();
+
+    static final FunctionDef AND = define(Group.COMPARISON, "AND", condition("left"), condition("right"))
+            .ownNulls()
+            .gives(Result.BOOLEAN)
+            .about("True when both are; false when either is false; otherwise null.")
+            .example("TRUE AND NULL", "NULL")
+            .example("FALSE AND NULL", "FALSE")
+            .example("TRUE AND TRUE", "TRUE")
+            .done();
+
+    static final FunctionDef OR = define(Group.COMPARISON, "OR", condition("left"), condition("right"))
+            .ownNulls()
+            .gives(Result.BOOLEAN)
+            .about("True when either is; false when both are false; otherwise null.")
+            .example("FALSE OR NULL", "NULL")
+            .example("TRUE OR NULL", "TRUE")
+            .example("FALSE OR FALSE", "FALSE")
+            .done();
+
+    static final FunctionDef NOT = define(Group.COMPARISON, "NOT", condition("condition"))
+            .gives(Result.BOOLEAN)
+            .about("The opposite; null stays null.")
+            .example("NOT TRUE", "FALSE")
+            .example("NOT NULL", "NULL")
+            .example("NOT ('a' = 'b')", "TRUE")
+            .done();
+
+    private static FunctionDef comparison(String sign, String about, String call, String result) {
+        return define(Group.COMPARISON, sign, same("left"), same("right"))
+                .gives(Result.BOOLEAN)
+                .about(about + " Null when either is null.")
+                .example(call, result)
+                .example("NULL " + sign + " 'a'", "NULL")
+                .example("'' " + sign + " ''", "=<=>=".contains(sign) && !sign.equals("<") && !sign.equals(">") ? "TRUE" : "FALSE")
+                .done();
+    }
+
+    static final List<FunctionDef> ALL = List.of(
+            EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT);
+}

@@ -1,0 +1,46 @@
+package fixshelf.language;
+
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.Optional;
+
+/// Expressions whose value is known without any data.
+public final class Constants {
+    private Constants() {}
+
+    /// Whether the value will be known when code is written: constants, and parameters, which are then given one.
+    static boolean isFixed(Expr expr, Scope scope) {
+        return switch (expr) {
+            case Expr.Literal _ -> true;
+            case Expr.Name name ->
+                scope.find(name.name()).map(b -> b.kind() == Scope.Kind.PARAMETER).orElse(false);
+            case Expr.Call _, Expr.Case _, Expr.FixCall _ -> value(expr).isPresent();
+        };
+    }
+
+    /// The value of literals joined with `||` and of `chr`; empty for everything else.
+    public static Optional<Expr.Literal> value(Expr expr) {
+        return switch (expr) {
+            case Expr.Literal literal -> Optional.of(literal);
+            case Expr.Call(FunctionDef function, List<Expr> arguments, Type _) -> call(function, arguments);
+            case Expr.Name _, Expr.Case _, Expr.FixCall _ -> Optional.empty();
+        };
+    }
+
+    private static Optional<Expr.Literal> call(FunctionDef function, List<Expr> arguments) {
+        if (function == Conversions.CHR && arguments.getFirst() instanceof Expr.Literal(Long code, Type _)) {
+            return Optional.of(Expr.Literal.text(Character.toString(code.intValue())));
+        }
+        if (function == TextFunctions.CONCAT) {
+            Optional<Expr.Literal> left = value(arguments.get(0));
+            Optional<Expr.Literal> right = value(arguments.get(1));
+            return left.flatMap(l -> right.map(r -> joined(l, r)));
+        }
+        return Optional.empty();
+    }
+
+    private static Expr.Literal joined(Expr.Literal left, Expr.Literal right) {
+        boolean missing = left.value() == null || right.value() == null;
+        return missing ? Expr.Literal.NULL : Expr.Literal.text(left.value() + "" + right.value());
+    }
+}

@@ -1,0 +1,21 @@
+package fixshelf.language;
+
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/// A checked value fix: its signature and its typed body. Definitions hold the definitions they call, without
+/// cycles.
+public record Definition(String name, List<Parameter> parameters, Type returns, Body body) {
+    public Definition {
+        parameters = List.copyOf(parameters);
+    }
+
+    /// `squeeze_spaces(text, keep_ends = FALSE) → text`
+    public String signature() {
+        String inside = parameters.stream()
+                .map(p -> p.name() + p.fallback().map(f -> " = " + Printer.print(f)).orElse(""))
+                .collect(Collectors.joining(", "));
+        return name + "(" + inside + ") → " + returns.label();
+    }
+}

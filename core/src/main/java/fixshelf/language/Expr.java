@@ -1,0 +1,67 @@
+package fixshelf.language;
+
+import fixshelf.type.Type;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/// A typed expression, checked against the catalogue. It knows no places: those are in the problems of its checking.
+public sealed interface Expr {
+    Type type();
+
+    /// A constant; `value` is null for NULL.
+    record Literal(@Nullable Object value, Type type) implements Expr {
+        public static final Literal NULL = new Literal(null, Type.UNKNOWN);
+
+        public static Literal text(String value) {
+            return new Literal(value, Type.TEXT);
+        }
+
+        public static Literal integer(long value) {
+            return new Literal(value, Type.INTEGER);
+        }
+
+        public static Literal truth(boolean value) {
+            return new Literal(value, Type.BOOLEAN);
+        }
+    }
+
+    /// A parameter, a column or the name of a `SET`, with the capitals of its declaration.
+    record Name(String name, Type type) implements Expr {}
+
+    /// A call of a catalogue function; operators are functions too.
+    record Call(FunctionDef function, List<Expr> arguments, Type type) implements Expr {
+        public Call {
+            arguments = List.copyOf(arguments);
+        }
+
+        public Call(FunctionDef function, List<Expr> arguments) {
+            this(function, arguments, function.resultOf(arguments));
+        }
+
+        public Expr argument(int index) {
+            return arguments.get(index);
+        }
+    }
+
+    /// The first branch whose condition is true; a null condition counts as false.
+    record Case(List<Branch> branches, Expr otherwise, Type type) implements Expr {
+        public Case {
+            branches = List.copyOf(branches);
+        }
+    }
+
+    /// One `WHEN condition THEN result`.
+    record Branch(Expr condition, Expr result) {}
+
+    /// A call of another fix; one argument for each parameter, defaults filled in.
+    record FixCall(Definition fix, List<Expr> arguments) implements Expr {
+        public FixCall {
+            arguments = List.copyOf(arguments);
+        }
+
+        @Override
+        public Type type() {
+            return fix.returns();
+        }
+    }
+}

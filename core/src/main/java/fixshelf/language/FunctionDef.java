@@ -1,0 +1,129 @@
+package fixshelf.language;
+
+import fixshelf.type.Type;
+import java.util.List;
+
+/// One entry of the catalogue: all that help, completion, checking, documentation and tests need to know.
+///
+/// @param name the name in expressions; operators have their sign as name
+/// @param aliases other names that mean the same
+/// @param slots the parameters in order
+/// @param variadic whether the last slot may be given more than once
+/// @param result the type of the result
+/// @param nulls when the result is null
+/// @param group what it is for
+/// @param about the exact meaning, with edges
+/// @param examples calls with their results, run in every language by the tests
+public record FunctionDef(
+        String name,
+        List<String> aliases,
+        List<Slot> slots,
+        boolean variadic,
+        Result result,
+        Nulls nulls,
+        Group group,
+        String about,
+        List<Example> examples) {
+
+    /// What a slot asks for. All `SAME` slots of a call share one type.
+    public enum Wants {
+        TEXT,
+        INTEGER,
+        BOOLEAN,
+        SAME,
+        ANY
+    }
+
+    /// A parameter of a function.
+    ///
+    /// @param fixed its value must be known when code is written: a literal, or a parameter of the fix
+    /// @param optional it may be left out
+    public record Slot(String name, Wants wants, boolean fixed, boolean optional) {}
+
+    /// The type of the result: always the same, or that of the `SAME` slots.
+    public enum Result {
+        TEXT,
+        INTEGER,
+        DECIMAL,
+        BOOLEAN,
+        SAME
+    }
+
+    /// When the result is null: if any argument is, or as `about` says.
+    public enum Nulls {
+        IF_ANY,
+        AS_DESCRIBED
+    }
+
+    /// What a function is for; the catalogue and the documentation are grouped by it.
+    public enum Group {
+        TEXT("Text"),
+        PATTERN("Patterns"),
+        NULL("Missing values"),
+        COMPARISON("Comparison and logic"),
+        CONVERSION("Conversion");
+
+        private final String title;
+
+        Group(String title) {
+            this.title = title;
+        }
+
+        public String title() {
+            return title;
+        }
+    }
+
+    /// A call and its result, both as expressions.
+    public record Example(String call, String result) {}
+
+    public Slot slot(int index) {
+        return slots.get(Math.min(index, slots.size() - 1));
+    }
+
+    public int fewest() {
+        return (int) slots.stream().filter(s -> !s.optional()).count();
+    }
+
+    public boolean isOperator() {
+        return !Character.isLetter(name.charAt(0)) || name.equals(name.toUpperCase(java.util.Locale.ROOT));
+    }
+
+    /// `replace(text, search, replacement)`
+    public String signature() {
+        StringBuilder out = new StringBuilder(name).append('(');
+        for (Slot slot : slots) {
+            out.append(out.charAt(out.length() - 1) == '(' ? "" : ", ").append(slot.name());
+            out.append(slot.optional() ? "?" : "");
+        }
+        return out.append(variadic ? ", …)" : ")").toString();
+    }
+
+    Type resultOf(List<Expr> arguments) {
+        return switch (result) {
+            case TEXT -> Type.TEXT;
+            case INTEGER -> Type.INTEGER;
+            case BOOLEAN -> Type.BOOLEAN;
+            case DECIMAL -> new Type.Decimal(18, scaleOf(arguments));
+            case SAME -> common(arguments);
+        };
+    }
+
+    private static int scaleOf(List<Expr> arguments) {
+        boolean given = arguments.size() > 1
+                && arguments.get(1) instanceof Expr.Literal(Long scale, Type _)
+                && scale >= 0
+                && scale <= 18;
+        return given ? ((Long) ((Expr.Literal) arguments.get(1)).value()).intValue() : 4;
+    }
+
+    private Type common(List<Expr> arguments) {
+        Type type = Type.UNKNOWN;
+        for (int i = 0; i < arguments.size(); i++) {
+            if (slot(i).wants() == Wants.SAME) {
+                type = Type.common(type, arguments.get(i).type()).orElse(type);
+            }
+        }
+        return type;
+    }
+}

@@ -1,0 +1,252 @@
+package fixshelf.plan;
+
+import fixshelf.language.ConstantArguments;
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.ExpressionParser;
+import fixshelf.language.Inliner;
+import fixshelf.language.Names;
+import fixshelf.language.Parameter;
+import fixshelf.language.Scope;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.Problem.Where;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/// Resolves the lines after the first against the columns of the source, and reports all that does not fit.
+public final class Planner {
+    private final Scope.Fixes fixes;
+    private final List<Problem> problems = new ArrayList<>();
+    private Where where = Where.nowhere("job");
+
+    private Planner(Scope.Fixes fixes) {
+        this.fixes = fixes;
+    }
+
+    /// A line and where it stands, for messages.
+    public record PlacedLine(Line line, Where where) {}
+
+    /// Plans the lines that follow the reading one. A line with problems changes nothing for the lines after it.
+    public static Outcome<Plan> plan(Step.Read read, List<PlacedLine> lines, Scope.Fixes fixes) {
+        Planner planner = new Planner(fixes);
+        List<Step> steps = new ArrayList<>();
+        steps.add(read);
+        for (PlacedLine line : lines) {
+            planner.where = line.where();
+            List<Column> columns = steps.getLast().columns();
+            steps.add(planner.step(line.line(), columns).orElseGet(() -> new Step.Compute(List.of(), columns)));
+        }
+        return planner.problems.isEmpty() ? Outcome.of(new Plan(steps)) : Outcome.failed(planner.problems);
+    }
+
+    private Optional<Step> step(Line line, List<Column> columns) {
+        return switch (line) {
+            case Line.ReadFile _, Line.ReadDataset _ -> {
+                report(Code.BAD_FIELD, "Only the first line reads.", "Remove this line.");
+                yield Optional.empty();
+            }
+            case Line.Apply apply -> apply(apply, columns);
+            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) -> {
+                List<String> key = keys.isEmpty() ? columns.stream().map(Column::name).toList() : known(keys, columns);
+                yield Optional.of(new Step.KeepOne(key, keep, known(order, columns), columns));
+            }
+            case Line.Choose(List<String> names) -> Optional.of(project(known(names, columns), columns));
+            case Line.Drop(List<String> names) -> {
+                Set<String> out = new HashSet<>(known(names, columns));
+                List<String> rest = columns.stream().map(Column::name).filter(n -> !out.contains(n)).toList();
+                if (rest.isEmpty()) {
+                    report(Code.BAD_FIELD, "This would leave no column.", "Name fewer columns.");
+                }
+                yield rest.isEmpty() ? Optional.empty() : Optional.of(project(rest, columns));
+            }
+            case Line.Rename(Map<String, String> names) -> rename(names, columns);
+        };
+    }
+
+    private Step project(List<String> names, List<Column> columns) {
+        List<Step.Kept> kept = names.stream().distinct().map(n -> new Step.Kept(n, n)).toList();
+        return new Step.Project(kept, kept.stream().map(k -> find(k.was(), columns).orElseThrow()).toList());
+    }
+
+    private Optional<Step> rename(Map<String, String> names, List<Column> columns) {
+        Map<String, String> changes = new LinkedHashMap<>();
+        names.forEach((was, name) -> known(List.of(was), columns).forEach(w -> changes.put(w, name)));
+        List<Step.Kept> kept = columns.stream()
+                .map(c -> new Step.Kept(c.name(), changes.getOrDefault(c.name(), c.name())))
+                .toList();
+        Set<String> seen = new HashSet<>();
+        for (Step.Kept column : kept) {
+            if (column.name().isBlank() || !seen.add(column.name().toLowerCase(Locale.ROOT))) {
+                report(
+                        Code.NAME_CLASH,
+                        "Two columns would be called " + column.name() + ".",
+                        "Choose another name for one of them.");
+                return Optional.empty();
+            }
+        }
+        List<Column> renamed = kept.stream()
+                .map(k -> new Column(k.name(), find(k.was(), columns).orElseThrow().type()))
+                .toList();
+        return Optional.of(new Step.Project(kept, renamed));
+    }
+
+    private Optional<Step> apply(Line.Apply apply, List<Column> columns) {
+        return switch (fixes.find(apply.fix())) {
+            case Scope.Found.Ready(Definition fix) -> compute(fix, apply, columns);
+            case Scope.Found.Broken(String why) -> {
+                report(Code.NO_SUCH, "The fix " + apply.fix() + " cannot be used: " + why, "Mend that fix first.");
+                yield Optional.empty();
+            }
+            case Scope.Found.Cyclic(List<String> path) -> {
+                report(Code.CYCLE, "Fixes call each other in a circle: " + String.join(" → ", path) + ".", "Break it.");
+                yield Optional.empty();
+            }
+            case Scope.Found.Missing() -> {
+                report(
+                        Code.NO_SUCH,
+                        "There is no fix " + apply.fix() + " on this shelf.",
+                        Names.suggest(apply.fix(), fixes.names(), "Write it, or name another."));
+                yield Optional.empty();
+            }
+        };
+    }
+
+    private Optional<Step> compute(Definition fix, Line.Apply apply, List<Column> columns) {
+        Optional<List<Expr>> arguments = arguments(fix, apply.arguments(), columns);
+        if (arguments.isEmpty()) {
+            return Optional.empty();
+        }
+        List<Step.Computed> computed = new ArrayList<>();
+        List<Column> output = new ArrayList<>(columns);
+        Parameter first = fix.parameters().getFirst();
+        for (Column column : selected(apply.columns(), columns)) {
+            if (!column.type().fits(first.type())) {
+                report(
+                        Code.WRONG_TYPE,
+                        fix.name() + " takes " + first.type().label() + ", " + column.name() + " is "
+                                + column.type().label() + ".",
+                        "Leave that column out, or convert it before.");
+                continue;
+            }
+            List<Expr> all = new ArrayList<>(arguments.get());
+            all.set(0, new Expr.Name(column.name(), column.type()));
+            Expr value = Inliner.call(fix, all);
+            wantConstantsRight(value, fix.name());
+            computed.add(new Step.Computed(column.name(), value));
+            output.set(output.indexOf(column), new Column(column.name(), fix.returns()));
+        }
+        return Optional.of(new Step.Compute(computed, output));
+    }
+
+    private void wantConstantsRight(Expr expr, String fix) {
+        switch (expr) {
+            case Expr.Literal _, Expr.Name _ -> {}
+            case Expr.FixCall(Definition _, List<Expr> arguments) ->
+                arguments.forEach(a -> wantConstantsRight(a, fix));
+            case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
+                branches.forEach(b -> wantConstantsRight(b.condition(), fix));
+                branches.forEach(b -> wantConstantsRight(b.result(), fix));
+                wantConstantsRight(otherwise, fix);
+            }
+            case Expr.Call call -> {
+                ConstantArguments.problemWith(call.function(), call.arguments())
+                        .ifPresent(r -> report(r.code(), fix + ": " + r.what(), r.todo()));
+                call.arguments().forEach(a -> wantConstantsRight(a, fix));
+            }
+        }
+    }
+
+    private Optional<List<Expr>> arguments(Definition fix, Map<String, String> given, List<Column> columns) {
+        int before = problems.size();
+        Scope scope = Scope.ofColumns(fixes, columns);
+        for (String name : given.keySet()) {
+            if (fix.parameters().stream().skip(1).noneMatch(p -> p.name().equalsIgnoreCase(name))) {
+                report(Code.ARGUMENTS, fix.name() + " has no argument " + name + " to give here.", "It is " + fix.signature() + ".");
+            }
+        }
+        List<Expr> arguments = new ArrayList<>();
+        arguments.add(Expr.Literal.NULL);
+        fix.parameters().stream().skip(1).forEach(p -> arguments.add(argument(fix, p, given, scope)));
+        return problems.size() == before ? Optional.of(arguments) : Optional.empty();
+    }
+
+    private Expr argument(Definition fix, Parameter parameter, Map<String, String> given, Scope scope) {
+        Optional<String> text = given.entrySet().stream()
+                .filter(e -> e.getKey().equalsIgnoreCase(parameter.name()))
+                .map(Map.Entry::getValue)
+                .findFirst();
+        if (text.isEmpty()) {
+            if (parameter.fallback().isEmpty()) {
+                report(Code.ARGUMENTS, fix.name() + " needs " + parameter.name() + ".", "It is " + fix.signature() + ".");
+            }
+            return parameter.fallback().orElse(Expr.Literal.NULL);
+        }
+        Outcome<Expr> outcome = ExpressionParser.parse(parameter.name(), text.get(), scope);
+        outcome.problems().forEach(p -> problems.add(new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
+        Expr value = outcome.value().orElse(Expr.Literal.NULL);
+        if (!value.type().fits(parameter.type())) {
+            report(
+                    Code.WRONG_TYPE,
+                    fix.name() + " asks for " + parameter.type().label() + " as " + parameter.name() + ", this is "
+                            + value.type().label() + ".",
+                    "Texts are written in '…'.");
+        }
+        if (parameter.fixed() && !(value instanceof Expr.Literal)) {
+            report(Code.NOT_CONSTANT, parameter.name() + " of " + fix.name() + " must be a constant.", "Write it in '…'.");
+        }
+        return value;
+    }
+
+    private List<Column> selected(Columns selection, List<Column> columns) {
+        return switch (selection) {
+            case Columns.EveryText() -> columns.stream().filter(c -> c.type().equals(Type.TEXT)).toList();
+            case Columns.AllBut(List<String> names) -> {
+                Set<String> out = new HashSet<>(known(names, columns));
+                yield columns.stream()
+                        .filter(c -> c.type().equals(Type.TEXT) && !out.contains(c.name()))
+                        .toList();
+            }
+            case Columns.Named(List<String> names) -> known(names, columns).stream()
+                    .distinct()
+                    .map(n -> find(n, columns).orElseThrow())
+                    .toList();
+        };
+    }
+
+    /// The names with the capitals of the columns; those that are no column are reported and left out.
+    private List<String> known(List<String> names, List<Column> columns) {
+        List<String> known = new ArrayList<>();
+        List<String> all = columns.stream().map(Column::name).toList();
+        for (String name : names) {
+            Optional<Column> column = find(name, columns);
+            column.ifPresent(c -> known.add(c.name()));
+            if (column.isEmpty()) {
+                report(
+                        Code.NO_SUCH_COLUMN,
+                        "There is no column " + name + " at this line.",
+                        Names.suggest(name, all, "Columns: " + String.join(", ", all.stream().limit(20).toList()) + "."));
+            }
+        }
+        return known;
+    }
+
+    private static Optional<Column> find(String name, List<Column> columns) {
+        Optional<Column> exact = columns.stream().filter(c -> c.name().equals(name)).findFirst();
+        return exact.isPresent() ? exact
+                : columns.stream().filter(c -> c.name().equalsIgnoreCase(name)).findFirst();
+    }
+
+    private void report(Code code, String what, String todo) {
+        problems.add(Problem.error(code, where, what, todo));
+    }
+}

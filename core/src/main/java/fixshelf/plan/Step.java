@@ -1,0 +1,48 @@
+package fixshelf.plan;
+
+import fixshelf.language.Expr;
+import fixshelf.type.Column;
+import java.util.List;
+
+/// A resolved line: what an engine does, and the columns that come out of it.
+public sealed interface Step {
+    List<Column> columns();
+
+    /// The source as it is read.
+    record Read(ReadOptions options, List<Column> columns) implements Step {
+        public Read {
+            columns = List.copyOf(columns);
+        }
+    }
+
+    /// New values in place of the old ones; rows and columns stay.
+    record Compute(List<Computed> computed, List<Column> columns) implements Step {
+        public Compute {
+            computed = List.copyOf(computed);
+            columns = List.copyOf(columns);
+        }
+    }
+
+    /// The new value of a column; its names are the columns before the step.
+    record Computed(String column, Expr value) {}
+
+    /// One row of each group stays; depends on the order of rows.
+    record KeepOne(List<String> keys, Line.Keep keep, List<String> order, List<Column> columns) implements Step {
+        public KeepOne {
+            keys = List.copyOf(keys);
+            order = List.copyOf(order);
+            columns = List.copyOf(columns);
+        }
+    }
+
+    /// Columns chosen and renamed; rows stay.
+    record Project(List<Kept> kept, List<Column> columns) implements Step {
+        public Project {
+            kept = List.copyOf(kept);
+            columns = List.copyOf(columns);
+        }
+    }
+
+    /// A column that goes on, with the name it had.
+    record Kept(String was, String name) {}
+}

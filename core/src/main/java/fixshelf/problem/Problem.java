@@ -1,0 +1,54 @@
+package fixshelf.problem;
+
+import static java.util.Objects.requireNonNull;
+
+/// One thing that is wrong: `what` and why, `where`, and `todo`, the next step for the user.
+public record Problem(Code code, Severity severity, Where where, String what, String todo) {
+
+    /// How much it matters: an error stops what was asked for, a warning does not.
+    public enum Severity {
+        ERROR,
+        WARNING
+    }
+
+    /// A span in a named text.
+    public record Where(SourceText source, Span span) {
+        public static Where nowhere(String name) {
+            return new Where(new SourceText(name, ""), Span.NONE);
+        }
+
+        public SourceText.Position position() {
+            return source.position(span.start());
+        }
+    }
+
+    public Problem {
+        requireNonNull(code);
+        requireNonNull(where);
+        if (what.isBlank()) {
+            throw new IllegalArgumentException("a problem without words: " + code);
+        }
+    }
+
+    public static Problem error(Code code, Where where, String what, String todo) {
+        return new Problem(code, Severity.ERROR, where, what, todo);
+    }
+
+    /// An error that has no place in a text, only the name of what it is about, such as a file.
+    public static Problem about(Code code, String name, String what, String todo) {
+        return error(code, Where.nowhere(name), what, todo);
+    }
+
+    public static Problem warning(Code code, Where where, String what, String todo) {
+        return new Problem(code, Severity.WARNING, where, what, todo);
+    }
+
+    public boolean isError() {
+        return severity == Severity.ERROR;
+    }
+
+    /// What and what to do in one line, for places that already show where.
+    public String sentence() {
+        return todo.isEmpty() ? what : what + " " + todo;
+    }
+}

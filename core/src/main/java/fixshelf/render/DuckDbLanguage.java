@@ -1,0 +1,144 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.Replacement;
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/// DuckDB: the engine of previews and runs.
+public final class DuckDbLanguage extends SqlLanguage {
+    private static final String BLANKS = "[\\t-\\r ]*";
+
+    public DuckDbLanguage() {
+        say("trim", a -> trim("trim", a));
+        say("ltrim", a -> trim("ltrim", a));
+        say("rtrim", a -> trim("rtrim", a));
+        say("upper", a -> upper(sql(a.getFirst())));
+        say("substring", this::substring);
+        say("left", a -> Sql.call("left", sql(a.get(0)), count(a.get(1))));
+        say("right", a -> Sql.call("right", sql(a.get(0)), count(a.get(1))));
+        say("position", a -> Sql.call("instr", all(a)));
+        say("ends_with", a -> Sql.call("ends_with", all(a)));
+        say("contains", a -> Sql.call("contains", all(a)));
+        say("repeat", a -> Sql.call("repeat", sql(a.get(0)), count(a.get(1))));
+        say("regexp_replace", this::regexpReplace);
+        say("regexp_like", a -> Sql.call("regexp_matches", sql(a.get(0)), patternText(a.get(1))));
+        say("regexp_extract", this::regexpExtract);
+        say("to_integer", a -> toNumber(a.getFirst(), "[+-]?[0-9]{1,38}", "BIGINT"));
+        say("to_decimal", a -> toDecimal(a));
+        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS VARCHAR)"));
+        say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
+    }
+
+    @Override
+    public String id() {
+        return "duckdb";
+    }
+
+    @Override
+    public String title() {
+        return "DuckDB";
+    }
+
+    @Override
+    String typeName(Type type) {
+        return switch (type) {
+            case Type.Text _, Type.Unknown _ -> "VARCHAR";
+            case Type.Int _ -> "BIGINT";
+            case Type.Bool _ -> "BOOLEAN";
+            case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
+        };
+    }
+
+    @Override
+    RegexWriter regexWriter() {
+        return RegexWriter.re2();
+    }
+
+    @Override
+    String definitionOf(Definition fix, String body) {
+        String parameters = parameters(fix, p -> identifier(p.name())
+                + p.fallback().map(f -> " := " + sql(f).text()).orElse(""));
+        return "CREATE OR REPLACE MACRO " + identifier(fix.name()) + "(" + parameters + ") AS\n  "
+                + Sql.indent(body, 2) + ";\n";
+    }
+
+    private Sql trim(String function, List<Expr> a) {
+        return Sql.call(function, sql(a.get(0)), a.size() > 1 ? sql(a.get(1)) : Sql.atom("' '"));
+    }
+
+    /// The engine makes ß a capital ẞ; Unicode's simple mapping leaves it. The parts between are mapped one by one.
+    private static Sql upper(Sql text) {
+        return caseWhen(
+                Sql.call("contains", text, Sql.atom("'ß'")),
+                Sql.atom("array_to_string(list_transform(string_split(" + text.text() + ", 'ß'), lambda part: upper(part)), 'ß')"),
+                Sql.call("upper", text));
+    }
+
+    private Sql substring(List<Expr> a) {
+        Expr start = a.get(1);
+        boolean plain = start instanceof Expr.Literal(Long s, Type _) && s >= 1
+                && (a.size() < 3 || a.get(2) instanceof Expr.Literal(Long n, Type _) && n >= 0);
+        if (plain) {
+            return Sql.call("substr", all(a));
+        }
+        Sql from = bounded(sql(start), 1);
+        if (a.size() < 3) {
+            return Sql.call("substr", sql(a.get(0)), from);
+        }
+        String before = "least(" + bounded(sql(start), -1_000_000_000).text() + " - 1, 0)";
+        String length = "greatest(" + bounded(sql(a.get(2)), 0).text() + " + " + before + ", 0)";
+        return Sql.call("substr", sql(a.get(0)), from, Sql.atom(length));
+    }
+
+    private static Sql bounded(Sql number, long least) {
+        return Sql.atom("least(greatest(" + number.text() + ", " + least + "), 1000000000)");
+    }
+
+    private Sql count(Expr number) {
+        if (number instanceof Expr.Literal(Long n, Type _)) {
+            return Sql.atom(String.valueOf(Math.max(0, Math.min(n, 1_000_000_000))));
+        }
+        return bounded(sql(number), 0);
+    }
+
+    private Sql patternText(Expr argument) {
+        return Sql.atom(text(regexWriter().write(pattern(argument))));
+    }
+
+    private Sql regexpReplace(List<Expr> a) {
+        String replacement = replacement(a.get(2)).stream()
+                .map(part -> switch (part) {
+                    case Replacement.Plain(String plain) -> plain.replace("\\", "\\\\");
+                    case Replacement.GroupOf(int number) -> "\\" + number;
+                })
+                .collect(Collectors.joining());
+        return Sql.call("regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(replacement)), Sql.atom("'g'"));
+    }
+
+    private Sql regexpExtract(List<Expr> a) {
+        Sql matches = Sql.call("regexp_matches", sql(a.get(0)), patternText(a.get(1)));
+        Sql group = a.size() > 2 ? sql(a.get(2)) : Sql.atom("0");
+        return caseWhen(matches, Sql.call("regexp_extract", sql(a.get(0)), patternText(a.get(1)), group));
+    }
+
+    private Sql toNumber(Expr text, String shape, String type) {
+        String pattern = "regexp_full_match(%s, '" + BLANKS + shape + BLANKS + "')";
+        return castNumber(text, pattern, "try_cast(" + sql(text).text() + " AS " + type + ")");
+    }
+
+    private Sql toDecimal(List<Expr> a) {
+        Type type = new Expr.Call(fixshelf.language.Functions.find("to_decimal").orElseThrow(), a).type();
+        String text = sql(a.getFirst()).text();
+        Sql shape = Sql.atom("length(" + text + ") <= 100 AND regexp_full_match(" + text + ", '" + BLANKS
+                + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "')");
+        return caseWhen(shape, Sql.atom("try_cast(" + text + " AS " + typeName(type) + ")"));
+    }
+
+    @Override
+    Sql endsWith(List<Expr> arguments) {
+        return Sql.call("ends_with", all(arguments));
+    }
+}

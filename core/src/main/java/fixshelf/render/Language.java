@@ -1,0 +1,23 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.problem.Outcome;
+
+/// A query language that fixes can be rendered into.
+public interface Language {
+    /// The word for `--in`, such as `postgresql`.
+    String id();
+
+    /// As it is called in the window.
+    String title();
+
+    /// The words that a reader sees highlighted, in lower case.
+    java.util.Set<String> keywords();
+
+    /// The code of an expression over columns.
+    Outcome<String> expression(Expr expr);
+
+    /// The code that defines a fix as a function, with the fixes that it calls.
+    Outcome<String> definition(Definition fix, String about);
+}

@@ -1,0 +1,128 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.ProblemException;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays missing.
+public final class PandasLanguage implements Language {
+    private static final Set<String> KEYWORDS = Set.of(
+            "def", "return", "import", "from", "as", "if", "else", "lambda", "none", "true", "false", "not", "and", "or",
+            "in", "is", "for", "raise");
+
+    @Override
+    public String id() {
+        return "pandas";
+    }
+
+    @Override
+    public String title() {
+        return "Python, pandas";
+    }
+
+    @Override
+    public Set<String> keywords() {
+        return KEYWORDS;
+    }
+
+    @Override
+    public Outcome<String> expression(Expr expr) {
+        try {
+            PandasWriter writer = PandasWriter.ofFrame();
+            return Outcome.of(writer.series(Inliner.inline(expr, Map.of())).text());
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    @Override
+    public Outcome<String> definition(Definition fix, String about) {
+        try {
+            Map<String, Definition> needed = new LinkedHashMap<>();
+            collect(fix, needed);
+            List<String> functions = new ArrayList<>();
+            for (Definition definition : needed.values()) {
+                functions.add(function(definition, definition == fix ? about : ""));
+            }
+            String code = String.join("\n\n", functions);
+            return Outcome.of(imports(code) + "\n\n" + code);
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    /// The imports that a piece of code needs.
+    public static String imports(String code) {
+        StringBuilder out = new StringBuilder();
+        out.append(code.contains("re.fullmatch(") ? "import re\n" : "");
+        out.append(code.contains("Decimal(") ? "from decimal import ROUND_HALF_UP, Decimal\n" : "");
+        out.append(out.isEmpty() ? "" : "\n");
+        return out.append("import pandas as pd\n").toString();
+    }
+
+    private static void collect(Definition fix, Map<String, Definition> needed) {
+        Set<Definition> called = new LinkedHashSet<>();
+        fix.body().assignments().forEach(a -> calls(a.value(), called));
+        calls(fix.body().result(), called);
+        called.forEach(c -> collect(c, needed));
+        needed.putIfAbsent(fix.name(), fix);
+    }
+
+    private static void calls(Expr expr, Set<Definition> called) {
+        switch (expr) {
+            case Expr.Literal _, Expr.Name _ -> {}
+            case Expr.Call call -> call.arguments().forEach(a -> calls(a, called));
+            case Expr.Case choice -> {
+                choice.branches().forEach(b -> calls(b.condition(), called));
+                choice.branches().forEach(b -> calls(b.result(), called));
+                calls(choice.otherwise(), called);
+            }
+            case Expr.FixCall(Definition fix, List<Expr> arguments) -> {
+                called.add(fix);
+                arguments.forEach(a -> calls(a, called));
+            }
+        }
+    }
+
+    private static String function(Definition fix, String about) {
+        PandasWriter writer = PandasWriter.ofFunction(fix);
+        List<String> signature = new ArrayList<>();
+        List<String> lines = new ArrayList<>();
+        if (!about.isBlank()) {
+            lines.add("\"\"\"" + about.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");
+        }
+        for (int i = 0; i < fix.parameters().size(); i++) {
+            var parameter = fix.parameters().get(i);
+            String name = writer.variable(parameter.name());
+            String fallback = parameter.fallback().map(f -> "=" + PandasWriter.scalar(f)).orElse("");
+            signature.add(i == 0 ? name + ": pd.Series" + (fallback.isEmpty() ? "" : " " + fallback.replace("=", "= ")) : name + fallback);
+            lines.addAll(prepared(fix, i, name, writer));
+        }
+        fix.body().assignments().forEach(a -> lines.add(writer.assignment(a.name(), a.value())));
+        lines.add("return " + writer.series(fix.body().result()).text());
+        return "def " + writer.functionName(fix) + "(" + String.join(", ", signature) + ") -> pd.Series:\n    "
+                + String.join("\n    ", lines) + "\n";
+    }
+
+    private static List<String> prepared(Definition fix, int index, String name, PandasWriter writer) {
+        var parameter = fix.parameters().get(index);
+        String dtype = PandasWriter.dtype(parameter.type());
+        if (index == 0) {
+            return List.of(name + " = " + name + ".astype(" + dtype + ")");
+        }
+        if (parameter.fixed()) {
+            return List.of("if " + name + " is None:", "    raise ValueError(\"" + name + " must be given\")");
+        }
+        boolean objects = parameter.type() instanceof Type.Decimal;
+        return List.of(name + " = pd.Series(" + name + ", index=" + writer.index() + ", dtype=" + (objects ? "object" : dtype) + ")");
+    }
+}

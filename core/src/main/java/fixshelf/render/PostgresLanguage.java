@@ -1,0 +1,194 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.Regex;
+import fixshelf.language.Regexes;
+import fixshelf.language.Replacement;
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.stream.Collectors;
+
+/// PostgreSQL 14 and later, in a database with UTF-8 encoding.
+public final class PostgresLanguage extends SqlLanguage {
+    private static final String BLANKS = "[\\t-\\r ]*";
+
+    public PostgresLanguage() {
+        say("trim", a -> trim("btrim", a));
+        say("ltrim", a -> trim("ltrim", a));
+        say("rtrim", a -> trim("rtrim", a));
+        say("upper", a -> Sql.call("upper", sql(a.getFirst())));
+        say("substring", this::substring);
+        say("left", a -> Sql.call("left", sql(a.get(0)), count(a.get(1))));
+        say("right", a -> Sql.call("right", sql(a.get(0)), count(a.get(1))));
+        say("position", a -> Sql.call("strpos", all(a)));
+        say("ends_with", this::endsWith);
+        say("contains", a -> new Sql(Sql.call("strpos", all(a)).text() + " > 0", Sql.COMPARE));
+        say("repeat", a -> Sql.call("repeat", sql(a.get(0)), count(a.get(1))));
+        say("regexp_replace", this::regexpReplace);
+        say("regexp_like", a -> Sql.infix(sql(a.get(0)), "~", patternText(a.get(1)), Sql.COMPARE));
+        say("regexp_extract", this::regexpExtract);
+        say("to_integer", a -> toInteger(a.getFirst()));
+        say("to_decimal", this::toDecimal);
+        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS text)"));
+        say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS integer)")));
+        for (String sign : List.of("<", "<=", ">", ">=")) {
+            say(sign, a -> ordered(a, sign));
+        }
+    }
+
+    @Override
+    public String id() {
+        return "postgresql";
+    }
+
+    @Override
+    public String title() {
+        return "PostgreSQL";
+    }
+
+    @Override
+    String typeName(Type type) {
+        return switch (type) {
+            case Type.Text _, Type.Unknown _ -> "text";
+            case Type.Int _ -> "bigint";
+            case Type.Bool _ -> "boolean";
+            case Type.Decimal(int precision, int scale) -> "numeric(" + precision + ", " + scale + ")";
+        };
+    }
+
+    @Override
+    RegexWriter regexWriter() {
+        return RegexWriter.posix();
+    }
+
+    @Override
+    String text(String text) {
+        if (text.indexOf('\0') >= 0) {
+            throw cannot("a text cannot hold the character U+0000.", "Remove it before, where the data is read.");
+        }
+        return super.text(text);
+    }
+
+    @Override
+    String definitionOf(Definition fix, String body) {
+        String parameters = parameters(fix, p -> identifier(p.name()) + " " + typeName(p.type())
+                + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
+        return "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
+                + typeName(fix.returns()) + "\nLANGUAGE sql IMMUTABLE PARALLEL SAFE\nRETURN " + Sql.indent(body, 2) + ";\n";
+    }
+
+    private Sql trim(String function, List<Expr> a) {
+        return Sql.call(function, sql(a.get(0)), a.size() > 1 ? sql(a.get(1)) : Sql.atom("' '"));
+    }
+
+    /// Text goes by code point, whatever the database's own order is.
+    private Sql ordered(List<Expr> a, String sign) {
+        boolean text = a.get(0).type().equals(Type.TEXT) || a.get(1).type().equals(Type.TEXT);
+        Sql left = text ? new Sql(sql(a.get(0)).at(Sql.ATOM) + " COLLATE \"C\"", Sql.OTHER) : sql(a.get(0));
+        return Sql.infix(left, sign, sql(a.get(1)), Sql.COMPARE);
+    }
+
+    @Override
+    Sql like(List<Expr> arguments, String operator) {
+        boolean backslash = arguments.size() < 3
+                && (!(arguments.get(1) instanceof Expr.Literal(String pattern, Type _)) || pattern.indexOf('\\') >= 0);
+        Sql like = super.like(arguments, operator);
+        return backslash ? new Sql(like.text() + " ESCAPE ''", Sql.COMPARE) : like;
+    }
+
+    private Sql substring(List<Expr> a) {
+        Expr start = a.get(1);
+        boolean plain = isInt(start, 1) && (a.size() < 3 || isInt(a.get(2), 0));
+        if (plain) {
+            return Sql.call("substr", all(a));
+        }
+        Sql from = bounded(sql(start), 1);
+        if (a.size() < 3) {
+            return Sql.call("substr", sql(a.get(0)), from);
+        }
+        String before = "least(" + bounded(sql(start), -1_000_000_000).text() + " - 1, 0)";
+        String length = "greatest(" + bounded(sql(a.get(2)), 0).text() + " + " + before + ", 0)";
+        return Sql.call("substr", sql(a.get(0)), from, Sql.atom(length));
+    }
+
+    private static boolean isInt(Expr expr, long least) {
+        return expr instanceof Expr.Literal(Long n, Type _) && n >= least && n <= Integer.MAX_VALUE;
+    }
+
+    private static Sql bounded(Sql number, long least) {
+        return Sql.atom("CAST(least(greatest(" + number.text() + ", " + least + "), 1000000000) AS integer)");
+    }
+
+    private Sql count(Expr number) {
+        if (number instanceof Expr.Literal(Long n, Type _)) {
+            return Sql.atom(String.valueOf(Math.max(0, Math.min(n, 1_000_000_000))));
+        }
+        return caseWhen(new Sql(sql(number).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE), bounded(sql(number), 0));
+    }
+
+    private Regex checked(Expr argument) {
+        Regex regex = pattern(argument);
+        if (!Regexes.sameForLongestMatch(regex)) {
+            throw cannot(
+                    "it looks for the longest match, and this pattern could then match something else.",
+                    "Let alternatives begin with different characters and use no lazy repeats.");
+        }
+        return regex;
+    }
+
+    private Sql patternText(Expr argument) {
+        return Sql.atom(text(regexWriter().write(checked(argument))));
+    }
+
+    private Sql regexpReplace(List<Expr> a) {
+        String replacement = replacement(a.get(2)).stream()
+                .map(part -> switch (part) {
+                    case Replacement.Plain(String plain) -> plain.replace("\\", "\\\\");
+                    case Replacement.GroupOf(int number) -> number == 0 ? "\\&" : "\\" + number;
+                })
+                .collect(Collectors.joining());
+        return Sql.call("regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(replacement)), Sql.atom("'g'"));
+    }
+
+    private Sql regexpExtract(List<Expr> a) {
+        Regex regex = checked(a.get(1));
+        long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long g, Type _) ? g : 0;
+        String pattern = regexWriter().capturing(group == 0 ? RegexWriter.NONE : (int) group).write(regex);
+        Sql match = Sql.atom("(" + Sql.call("regexp_match", sql(a.get(0)), Sql.atom(text(pattern))).text() + ")[1]");
+        if (group == 0) {
+            return match;
+        }
+        Sql found = Sql.infix(sql(a.get(0)), "~", Sql.atom(text(pattern)), Sql.COMPARE);
+        return caseWhen(found, Sql.call("coalesce", match, Sql.atom("''")));
+    }
+
+    /// A bare constant would be read as a number before any condition is looked at.
+    private String typedText(Expr text) {
+        return text instanceof Expr.Literal ? "CAST(" + sql(text).text() + " AS text)" : sql(text).text();
+    }
+
+    private Sql toInteger(Expr text) {
+        String value = "CAST(" + typedText(text) + " AS numeric)";
+        Sql inRange = Sql.atom(value + " BETWEEN -9223372036854775808 AND 9223372036854775807");
+        Sql cast = caseWhen(inRange, Sql.atom("CAST(" + value + " AS bigint)"));
+        return castNumber(text, "%s ~ '^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "$'", cast.text());
+    }
+
+    private Sql toDecimal(List<Expr> a) {
+        Type.Decimal type = (Type.Decimal)
+                new Expr.Call(fixshelf.language.Functions.find("to_decimal").orElseThrow(), a).type();
+        String text = sql(a.getFirst()).text();
+        Sql shape = Sql.atom("length(" + text + ") <= 100 AND " + sql(a.getFirst()).at(Sql.OTHER) + " ~ '^" + BLANKS
+                + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "$'");
+        String rounded = "round(CAST(" + typedText(a.getFirst()) + " AS numeric), " + type.scale() + ")";
+        Sql fits = Sql.atom("abs(" + rounded + ") < 1e" + (type.precision() - type.scale()));
+        return caseWhen(shape, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
+    }
+
+    @Override
+    Sql endsWith(List<Expr> a) {
+        Sql tail = Sql.call("right", sql(a.get(0)), Sql.call("length", sql(a.get(1))));
+        return Sql.infix(tail, "=", sql(a.get(1)), Sql.COMPARE);
+    }
+}

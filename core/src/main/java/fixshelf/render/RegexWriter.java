@@ -1,0 +1,104 @@
+package fixshelf.render;
+
+import fixshelf.language.Regex;
+import fixshelf.language.Regex.CharacterSet;
+import fixshelf.language.Regex.Range;
+import fixshelf.type.Visible;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+
+/// Writes a pattern in the flavour of an engine.
+///
+/// @param end how the very end of the text is written
+/// @param codePoint how a character that cannot be seen is written, up to U+FFFF and above
+/// @param captures which group is captured: a number, or one of the constants
+record RegexWriter(String end, String codePoint, String farCodePoint, int captures) {
+    static final int ALL = -1;
+    static final int NONE = 0;
+
+    static RegexWriter re2() {
+        return new RegexWriter("$", "\\x{%04X}", "\\x{%X}", ALL);
+    }
+
+    static RegexWriter posix() {
+        return new RegexWriter("$", "\\u%04X", "\\U%08X", ALL);
+    }
+
+    static RegexWriter python() {
+        return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", ALL);
+    }
+
+    /// The same flavour, but only the group of that number is captured.
+    RegexWriter capturing(int group) {
+        return new RegexWriter(end, codePoint, farCodePoint, group);
+    }
+
+    String write(Regex regex) {
+        return switch (regex) {
+            case Regex.Sequence(List<Regex> parts) -> parts.stream().map(this::part).collect(Collectors.joining());
+            case Regex.Alternatives(List<Regex> choices) ->
+                choices.stream().map(this::write).collect(Collectors.joining("|"));
+            case Regex.Group(Regex part, int number) -> group(part, number);
+            case Regex.Repeat(Regex part, int least, int most, boolean lazy) ->
+                atom(part) + repeat(least, most) + (lazy ? "?" : "");
+            case CharacterSet set -> set(set);
+            case Regex.Start() -> "^";
+            case Regex.End() -> end;
+        };
+    }
+
+    private String part(Regex regex) {
+        return regex instanceof Regex.Alternatives ? "(?:" + write(regex) + ")" : write(regex);
+    }
+
+    private String atom(Regex regex) {
+        boolean single = regex instanceof CharacterSet || regex instanceof Regex.Group;
+        return single ? write(regex) : "(?:" + write(regex) + ")";
+    }
+
+    private String group(Regex part, int number) {
+        boolean captured = number > 0 && (captures == ALL || captures == number);
+        return (captured ? "(" : "(?:") + write(part) + ")";
+    }
+
+    private static String repeat(int least, int most) {
+        if (most < 0) {
+            return least == 0 ? "*" : least == 1 ? "+" : "{" + least + ",}";
+        }
+        if (least == 0 && most == 1) {
+            return "?";
+        }
+        return least == most ? "{" + least + "}" : "{" + least + "," + most + "}";
+    }
+
+    private String set(CharacterSet set) {
+        if (set.isSingle()) {
+            return character(set.ranges().getFirst().first(), "\\.[]{}()*+?^$|");
+        }
+        String inside = set.ranges().stream().map(this::range).collect(Collectors.joining());
+        return (set.negated() ? "[^" : "[") + inside + "]";
+    }
+
+    private String range(Range range) {
+        String first = character(range.first(), "\\[]^-");
+        return range.first() == range.last() ? first : first + "-" + character(range.last(), "\\[]^-");
+    }
+
+    private String character(int c, String special) {
+        return switch (c) {
+            case '\t' -> "\\t";
+            case '\n' -> "\\n";
+            case '\r' -> "\\r";
+            case '\f' -> "\\f";
+            case ' ' -> " ";
+            default -> {
+                if (c < 128 && special.indexOf(c) >= 0) {
+                    yield "\\" + (char) c;
+                }
+                boolean visible = !Visible.isInvisible(c);
+                yield visible ? Character.toString(c) : String.format(Locale.ROOT, c > 0xFFFF ? farCodePoint : codePoint, c);
+            }
+        };
+    }
+}

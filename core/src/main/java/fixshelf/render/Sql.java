@@ -1,0 +1,37 @@
+package fixshelf.render;
+
+import java.util.Arrays;
+import java.util.stream.Collectors;
+
+/// A piece of SQL with the precedence of its outermost operator, so that parentheses come where they are needed.
+record Sql(String text, int precedence) {
+    static final int OR = 1;
+    static final int AND = 2;
+    static final int NOT = 3;
+    static final int COMPARE = 4;
+    static final int OTHER = 5;
+    static final int ATOM = 9;
+
+    static Sql atom(String text) {
+        return new Sql(text, ATOM);
+    }
+
+    static Sql call(String function, Sql... arguments) {
+        String inside = Arrays.stream(arguments).map(Sql::text).collect(Collectors.joining(", "));
+        return atom(function + "(" + inside + ")");
+    }
+
+    /// `left sign right`, both sides in parentheses where they bind less.
+    static Sql infix(Sql left, String sign, Sql right, int precedence) {
+        return new Sql(left.at(precedence) + " " + sign + " " + right.at(precedence + 1), precedence);
+    }
+
+    /// The text for a place that asks for at least this precedence.
+    String at(int least) {
+        return precedence >= least ? text : "(" + text + ")";
+    }
+
+    static String indent(String text, int by) {
+        return text.replace("\n", "\n" + " ".repeat(by));
+    }
+}

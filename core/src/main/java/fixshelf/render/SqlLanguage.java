@@ -1,0 +1,321 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.FunctionDef;
+import fixshelf.language.Inliner;
+import fixshelf.language.Regex;
+import fixshelf.language.RegexParser;
+import fixshelf.language.Replacement;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.type.Type;
+import java.math.BigDecimal;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/// What SQL languages have in common. A language adds the forms that it says differently.
+public abstract class SqlLanguage implements Language {
+    /// How a call of a function is written.
+    interface Form {
+        Sql write(List<Expr> arguments);
+    }
+
+    /// No rendered text is longer; a fix that repeats its parts too often is refused instead.
+    private static final int LONGEST = 400_000;
+
+    private static final Set<String> RESERVED = Set.of(
+            "all", "analyse", "analyze", "and", "any", "array", "as", "asc", "both", "by", "case", "cast", "check",
+            "collate", "column", "constraint", "create", "current_date", "current_time", "current_user", "default",
+            "desc", "distinct", "do", "else", "end", "except", "false", "fetch", "for", "foreign", "from", "full", "grant",
+            "group", "having", "in", "initially", "inner", "intersect", "into", "is", "join", "lateral", "leading", "left",
+            "like", "limit", "natural", "not", "notnull", "isnull", "null", "offset", "on", "only", "or", "order", "outer",
+            "overlaps", "pivot", "placing", "primary", "qualify", "references", "returning", "right", "select",
+            "session_user", "similar", "some", "summarize", "symmetric", "table", "then", "to", "trailing", "true",
+            "union", "unique", "unpivot", "user", "using", "values", "variadic", "when", "where", "window", "with");
+
+    private static final Set<String> KEYWORDS = Set.of(
+            "case", "when", "then", "else", "end", "and", "or", "not", "is", "null", "in", "like", "escape", "create",
+            "replace", "function", "returns", "language", "return", "macro", "as", "cast", "true", "false", "default",
+            "immutable", "parallel", "safe", "distinct", "from", "between", "collate", "select", "lambda");
+
+    private final Map<String, Form> forms = new HashMap<>();
+
+    SqlLanguage() {
+        addCommonForms();
+    }
+
+    @Override
+    public Set<String> keywords() {
+        return KEYWORDS;
+    }
+
+    @Override
+    public Outcome<String> expression(Expr expr) {
+        try {
+            return Outcome.of(sql(Inliner.inline(expr, Map.of())).text());
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    @Override
+    public Outcome<String> definition(Definition fix, String about) {
+        try {
+            Expr body = Inliner.body(fix.body(), Map.of());
+            String comment = about.isBlank() ? "" : "-- " + about.replace("\n", " ") + "\n";
+            return Outcome.of(comment + definitionOf(fix, sql(body).text()));
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    abstract String definitionOf(Definition fix, String body);
+
+    abstract String typeName(Type type);
+
+    abstract RegexWriter regexWriter();
+
+    /// Says how a function is written, in place of what was said before.
+    final void say(String function, Form form) {
+        forms.put(function, form);
+    }
+
+    /// Whether this language has a form of its own for every way to call the function.
+    final boolean knows(FunctionDef function) {
+        return forms.containsKey(function.name());
+    }
+
+    final Sql sql(Expr expr) {
+        Sql sql = switch (expr) {
+            case Expr.Literal(Object value, Type type) -> literal(value, type);
+            case Expr.Name(String name, Type _) -> Sql.atom(identifier(name));
+            case Expr.FixCall(Definition fix, List<Expr> arguments) -> sql(Inliner.call(fix, arguments));
+            case Expr.Case choice -> choice(choice);
+            case Expr.Call call -> call(call);
+        };
+        if (sql.text().length() > LONGEST) {
+            throw cannot("The code would be longer than " + LONGEST + " characters.", "Use a SET name less often.");
+        }
+        return sql;
+    }
+
+    private Sql call(Expr.Call call) {
+        Form form = forms.get(call.function().name());
+        if (form == null) {
+            throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+        }
+        return form.write(call.arguments());
+    }
+
+    /// A refusal of this language; it ends the rendering of the fix.
+    final ProblemException cannot(String why, String todo) {
+        return new ProblemException(Problem.about(Code.CANNOT_SAY, title(), title() + " cannot say it: " + why, todo));
+    }
+
+    Sql literal(@Nullable Object value, Type type) {
+        return switch (value) {
+            case null -> type instanceof Type.Unknown ? Sql.atom("NULL") : Sql.atom("CAST(NULL AS " + typeName(type) + ")");
+            case String text -> Sql.atom(text(text));
+            case Boolean truth -> Sql.atom(truth ? "TRUE" : "FALSE");
+            case BigDecimal number -> number(number.toPlainString());
+            case Long number -> number(number.toString());
+            default -> throw new IllegalStateException("no literal for " + value.getClass());
+        };
+    }
+
+    private static Sql number(String digits) {
+        return new Sql(digits, digits.startsWith("-") ? Sql.OTHER : Sql.ATOM);
+    }
+
+    String text(String text) {
+        return "'" + text.replace("'", "''") + "'";
+    }
+
+    String identifier(String name) {
+        boolean plain = name.matches("[a-z_][a-z0-9_]*") && !RESERVED.contains(name);
+        return plain ? name : "\"" + name.replace("\"", "\"\"") + "\"";
+    }
+
+    private Sql choice(Expr.Case choice) {
+        List<String> parts = new java.util.ArrayList<>();
+        for (Expr.Branch branch : choice.branches()) {
+            parts.add("WHEN " + sql(branch.condition()).text() + " THEN " + sql(branch.result()).text());
+        }
+        if (!(choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null)) {
+            parts.add("ELSE " + sql(choice.otherwise()).text());
+        }
+        return caseOf(parts);
+    }
+
+    /// A CASE of these branches, on one line where it is short.
+    static Sql caseOf(List<String> parts) {
+        String line = "CASE " + String.join(" ", parts) + " END";
+        if (line.length() <= 76 && line.indexOf('\n') < 0) {
+            return Sql.atom(line);
+        }
+        String inside = parts.stream().map(p -> "\n  " + Sql.indent(p, 2)).collect(Collectors.joining());
+        return Sql.atom("CASE" + inside + "\nEND");
+    }
+
+    static Sql caseWhen(Sql condition, Sql then) {
+        return caseOf(List.of("WHEN " + condition.text() + " THEN " + then.text()));
+    }
+
+    static Sql caseWhen(Sql condition, Sql then, Sql otherwise) {
+        return caseOf(List.of("WHEN " + condition.text() + " THEN " + then.text(), "ELSE " + otherwise.text()));
+    }
+
+    private void addCommonForms() {
+        for (String sign : List.of("=", "<>", "<", "<=", ">", ">=")) {
+            say(sign, a -> Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), Sql.COMPARE));
+        }
+        say("||", a -> Sql.infix(sql(a.get(0)), "||", sql(a.get(1)), Sql.OTHER));
+        say("concat", a -> a.stream().map(this::sql).reduce((x, y) -> Sql.infix(x, "||", y, Sql.OTHER)).orElseThrow());
+        say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
+        say("OR", a -> Sql.infix(sql(a.get(0)), "OR", sql(a.get(1)), Sql.OR));
+        say("NOT", a -> not(a.getFirst()));
+        say("IS NULL", a -> new Sql(sql(a.getFirst()).at(Sql.OTHER) + " IS NULL", Sql.COMPARE));
+        say("IS DISTINCT FROM", a -> Sql.infix(sql(a.get(0)), "IS DISTINCT FROM", sql(a.get(1)), Sql.COMPARE));
+        say("IN", a -> in(a, ""));
+        say("LIKE", a -> like(a, "LIKE"));
+        say("coalesce", a -> Sql.call("coalesce", all(a)));
+        say("nullif", a -> Sql.call("nullif", all(a)));
+        say("replace", a -> Sql.call("replace", all(a)));
+        say("lower", a -> Sql.call("lower", all(a)));
+        say("length", a -> Sql.call("length", all(a)));
+        say("starts_with", a -> Sql.call("starts_with", all(a)));
+        say("concat_ws", this::concatWs);
+        say("remove_prefix", this::removePrefix);
+        say("remove_suffix", this::removeSuffix);
+    }
+
+    final Sql[] all(List<Expr> arguments) {
+        return arguments.stream().map(this::sql).toArray(Sql[]::new);
+    }
+
+    private Sql not(Expr argument) {
+        if (argument instanceof Expr.Call inner) {
+            List<Expr> a = inner.arguments();
+            switch (inner.function().name()) {
+                case "IS NULL" -> {
+                    return new Sql(sql(a.getFirst()).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE);
+                }
+                case "IS DISTINCT FROM" -> {
+                    return Sql.infix(sql(a.get(0)), "IS NOT DISTINCT FROM", sql(a.get(1)), Sql.COMPARE);
+                }
+                case "LIKE" -> {
+                    return like(a, "NOT LIKE");
+                }
+                case "IN" -> {
+                    return in(a, "NOT ");
+                }
+                default -> {}
+            }
+        }
+        return new Sql("NOT " + sql(argument).at(Sql.NOT), Sql.NOT);
+    }
+
+    private Sql in(List<Expr> arguments, String negation) {
+        Expr value = arguments.getFirst();
+        List<Expr> choices = arguments.stream()
+                .skip(1)
+                .filter(c -> !(c instanceof Expr.Literal(Object v, Type _) && v == null))
+                .toList();
+        boolean found = !negation.isEmpty();
+        Sql missing = new Sql(sql(value).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE);
+        Sql none = caseWhen(missing, Sql.atom(found ? "TRUE" : "FALSE"));
+        if (choices.isEmpty()) {
+            return none;
+        }
+        String list = choices.stream().map(c -> sql(c).text()).collect(Collectors.joining(", ", "(", ")"));
+        Sql in = new Sql(sql(value).at(Sql.OTHER) + " " + negation + "IN " + list, Sql.COMPARE);
+        boolean certain = choices.stream().allMatch(c -> c instanceof Expr.Literal);
+        return certain ? in : Sql.call("coalesce", in, none);
+    }
+
+    Sql like(List<Expr> arguments, String operator) {
+        String escape = arguments.size() > 2 ? " ESCAPE " + sql(arguments.get(2)).text() : "";
+        return new Sql(
+                sql(arguments.get(0)).at(Sql.OTHER) + " " + operator + " " + sql(arguments.get(1)).at(Sql.OTHER) + escape,
+                Sql.COMPARE);
+    }
+
+    private Sql concatWs(List<Expr> arguments) {
+        List<Expr> parts = arguments.subList(1, arguments.size());
+        Sql any = new Sql(Sql.call("coalesce", all(parts)).text() + " IS NOT NULL", Sql.COMPARE);
+        return caseWhen(any, Sql.call("concat_ws", all(arguments)));
+    }
+
+    private Sql removePrefix(List<Expr> a) {
+        Sql starts = Sql.call("starts_with", all(a));
+        return replacedWhere(a, starts, Sql.call("substr", sql(a.get(0)), afterLength(a.get(1))));
+    }
+
+    private Sql removeSuffix(List<Expr> a) {
+        Sql length = Sql.call("length", sql(a.get(0)));
+        Sql rest = Sql.infix(length, "-", lengthOf(a.get(1)), Sql.OTHER);
+        return replacedWhere(a, endsWith(a), Sql.call("left", sql(a.get(0)), rest));
+    }
+
+    abstract Sql endsWith(List<Expr> arguments);
+
+    /// `CASE WHEN found THEN changed ELSE text END`, where a null second argument gives null.
+    private Sql replacedWhere(List<Expr> a, Sql found, Sql changed) {
+        if (a.get(1) instanceof Expr.Literal) {
+            return caseWhen(found, changed, sql(a.get(0)));
+        }
+        String known = sql(a.get(1)).at(Sql.OTHER) + " IS NOT NULL";
+        return caseOf(List.of(
+                "WHEN " + found.text() + " THEN " + changed.text(), "WHEN " + known + " THEN " + sql(a.get(0)).text()));
+    }
+
+    private Sql afterLength(Expr part) {
+        if (part instanceof Expr.Literal(String text, Type _)) {
+            return Sql.atom(String.valueOf(text.codePointCount(0, text.length()) + 1));
+        }
+        return Sql.infix(Sql.call("length", sql(part)), "+", Sql.atom("1"), Sql.OTHER);
+    }
+
+    private Sql lengthOf(Expr part) {
+        if (part instanceof Expr.Literal(String text, Type _)) {
+            return Sql.atom(String.valueOf(text.codePointCount(0, text.length())));
+        }
+        return Sql.call("length", sql(part));
+    }
+
+    /// The pattern of a call, read; one that is not known yet cannot be written in this language's flavour.
+    final Regex pattern(Expr argument) {
+        if (argument instanceof Expr.Literal(String text, Type _)) {
+            return RegexParser.parse(text).get();
+        }
+        throw cannot(
+                "the pattern comes through a parameter, and every language writes patterns in its own way.",
+                "Copy it as an expression, with the pattern filled in.");
+    }
+
+    /// The replacement of a call as the parts it consists of.
+    final List<Replacement> replacement(Expr argument) {
+        if (argument instanceof Expr.Literal(String text, Type _)) {
+            return Replacement.parse(text);
+        }
+        throw cannot(
+                "the replacement comes through a parameter, and every language writes groups in its own way.",
+                "Copy it as an expression, with the replacement filled in.");
+    }
+
+    final String parameters(Definition fix, java.util.function.Function<fixshelf.language.Parameter, String> writer) {
+        return fix.parameters().stream().map(writer).collect(Collectors.joining(", "));
+    }
+
+    final Sql castNumber(Expr text, String pattern, String cast) {
+        return caseWhen(Sql.atom(String.format(Locale.ROOT, pattern, sql(text).at(Sql.OTHER))), Sql.atom(cast));
+    }
+}

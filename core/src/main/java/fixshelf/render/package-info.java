@@ -1,0 +1,15 @@
+/// A fix as code of a query language.
+///
+/// What comes in: a typed expression or a [fixshelf.language.Definition]. What goes out: text that can be pasted as
+/// it is, or a problem that names what the language cannot say. One class a language, found by `ServiceLoader`:
+/// [DuckDbLanguage], [PostgresLanguage], [PandasLanguage].
+///
+/// SQL languages share [SqlLanguage] and hold only what they say differently, in one table of [SqlLanguage.Form]s by
+/// function. Precedence is kept by [Sql], so nobody places parentheses by hand. Patterns are written by
+/// [RegexWriter] in the flavour of each engine.
+///
+/// Read first: [Language], [SqlLanguage], [DuckDbLanguage].
+@NullMarked
+package fixshelf.render;
+
+import org.jspecify.annotations.NullMarked;

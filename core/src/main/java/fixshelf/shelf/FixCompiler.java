@@ -1,0 +1,99 @@
+package fixshelf.shelf;
+
+import fixshelf.language.Body;
+import fixshelf.language.BodyParser;
+import fixshelf.language.Definition;
+import fixshelf.language.Parameter;
+import fixshelf.language.Scope;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+
+/// Compiles fixes when they are asked for, each once, and finds circles of calls.
+final class FixCompiler implements Scope.Fixes {
+    private final Map<String, FixPage> pages = new LinkedHashMap<>();
+    private final Map<String, Outcome<Definition>> done = new HashMap<>();
+    private final Map<String, List<String>> circles = new HashMap<>();
+    private final List<String> open = new ArrayList<>();
+
+    FixCompiler(Collection<FixPage> all) {
+        all.forEach(p -> pages.putIfAbsent(key(p.name()), p));
+    }
+
+    @Override
+    public synchronized Scope.Found find(String name) {
+        FixPage page = pages.get(key(name));
+        if (page == null) {
+            return new Scope.Found.Missing();
+        }
+        int at = open.indexOf(page.name());
+        if (at >= 0) {
+            List<String> circle = new ArrayList<>(open.subList(at, open.size()));
+            circle.add(page.name());
+            circle.forEach(member -> circles.put(member, circle));
+            return new Scope.Found.Cyclic(circle);
+        }
+        Outcome<Definition> outcome = compile(page);
+        List<String> circle = circles.get(page.name());
+        boolean sameCircle = circle != null && !open.isEmpty() && circle.contains(open.getLast());
+        if (sameCircle) {
+            return new Scope.Found.Cyclic(circle);
+        }
+        return outcome.value()
+                .<Scope.Found>map(Scope.Found.Ready::new)
+                .orElseGet(() -> new Scope.Found.Broken(outcome.problems().getFirst().what()));
+    }
+
+    @Override
+    public Collection<String> names() {
+        return pages.values().stream().map(FixPage::name).toList();
+    }
+
+    /// The definition of a page, or all its problems.
+    synchronized Outcome<Definition> compile(FixPage page) {
+        Outcome<Definition> known = done.get(key(page.name()));
+        if (known != null && pages.get(key(page.name())) == page) {
+            return known;
+        }
+        open.add(page.name());
+        Outcome<Definition> outcome = compiled(page);
+        open.removeLast();
+        if (pages.get(key(page.name())) == page) {
+            done.put(key(page.name()), outcome);
+        }
+        return outcome;
+    }
+
+    private Outcome<Definition> compiled(FixPage page) {
+        List<Problem> problems = new ArrayList<>(page.problems());
+        if (page.body().isPresent() && !page.parameters().isEmpty()) {
+            Scope scope = new Scope(this);
+            page.parameters().forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
+            Outcome<Body> body = BodyParser.parse(page.source(), page.body().get(), scope, page.returns());
+            problems.addAll(body.problems());
+            if (problems.stream().noneMatch(Problem::isError)) {
+                return Outcome.of(definition(page, body.get()), problems);
+            }
+        }
+        return Outcome.failed(problems);
+    }
+
+    private static Definition definition(FixPage page, Body body) {
+        Set<String> fixed = BodyParser.fixedNames(body);
+        List<Parameter> parameters = page.parameters().stream()
+                .map(p -> new Parameter(p.name(), p.type(), p.fallback(), p.about(), fixed.contains(key(p.name()))))
+                .toList();
+        return new Definition(page.name(), parameters, page.returns(), body);
+    }
+
+    private static String key(String name) {
+        return name.toLowerCase(Locale.ROOT);
+    }
+}

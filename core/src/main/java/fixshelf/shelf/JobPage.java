@@ -1,0 +1,41 @@
+package fixshelf.shelf;
+
+import fixshelf.plan.Line;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import fixshelf.problem.Span;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// A job as its page says it.
+///
+/// @param parameters names with their defaults, for `{name}` in paths and for arguments
+public record JobPage(
+        Path file,
+        SourceText source,
+        String name,
+        String title,
+        String about,
+        Map<String, String> parameters,
+        List<PlacedLine> lines,
+        List<Output> outputs,
+        List<Problem> problems) {
+
+    /// A line with its place in the page and, if the author gives one, the reason for it.
+    public record PlacedLine(Line line, String reason, Span span) {}
+
+    /// Where the result goes: `.parquet` or delimited text.
+    ///
+    /// @param replace whether a file that is there already may be replaced
+    public record Output(String path, boolean replace, Span span) {
+        public boolean isParquet() {
+            return path.toLowerCase(java.util.Locale.ROOT).endsWith(".parquet");
+        }
+    }
+
+    public Optional<Line> firstLine() {
+        return lines.stream().findFirst().map(PlacedLine::line);
+    }
+}

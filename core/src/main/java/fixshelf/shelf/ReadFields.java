@@ -1,0 +1,42 @@
+package fixshelf.shelf;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+
+/// The fields that say how delimited text is read; the same in datasets and in the first line of a job.
+final class ReadFields {
+    static final Set<String> NAMES =
+            Set.of("read", "separator", "quote", "encoding", "heading", "null_words", "bad_rows");
+
+    private ReadFields() {}
+
+    static ReadOptions read(Yaml.Fields fields, List<String> nullWords) {
+        ReadOptions plain = ReadOptions.of(fields.required("read", "Name the file: `read: data/visits.csv`."));
+        String separator = fields.text("separator", ",").replace("\\t", "\t");
+        if (separator.length() != 1) {
+            fields.report(Code.BAD_FIELD, fields.spanOfValue("separator"), "A separator is one character.", "Write \",\", \";\", \"\\t\" or \"|\".");
+            separator = ",";
+        }
+        String quote = fields.text("quote", "\"");
+        if (quote.length() > 1) {
+            fields.report(Code.BAD_FIELD, fields.spanOfValue("quote"), "A quote is one character, or none.", "Write '\"' or \"\".");
+            quote = "\"";
+        }
+        String encoding = fields.text("encoding", "utf-8").toLowerCase(Locale.ROOT);
+        if (!ReadOptions.ENCODINGS.contains(encoding)) {
+            fields.report(Code.BAD_FIELD, fields.spanOfValue("encoding"), "There is no encoding " + encoding + " here.", "Known: " + String.join(", ", ReadOptions.ENCODINGS) + ".");
+            encoding = "utf-8";
+        }
+        String badRows = fields.text("bad_rows", "stop");
+        if (!Set.of("stop", "leave_out").contains(badRows)) {
+            fields.report(Code.BAD_FIELD, fields.spanOfValue("bad_rows"), "bad_rows is stop or leave_out.", "Write one of them.");
+        }
+        List<String> words = fields.has("null_words") ? fields.texts("null_words") : nullWords;
+        return plain.withShape(separator.charAt(0), quote, encoding, fields.flag("heading", true))
+                .withNullWords(words)
+                .withLeaveOutBadRows(badRows.equals("leave_out"));
+    }
+}

@@ -1,0 +1,83 @@
+package fixshelf.shelf;
+
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import java.io.IOException;
+import java.nio.charset.CharacterCodingException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiFunction;
+import java.util.stream.Stream;
+
+/// Reads a shelf from its folder. A page that cannot be read becomes a problem, the others are read all the same.
+public final class ShelfReader {
+    public static final String SETTINGS = "shelf.yaml";
+
+    private final Path root;
+    private final List<Problem> problems = new ArrayList<>();
+
+    private ShelfReader(Path root) {
+        this.root = root;
+    }
+
+    /// The shelf in `root`; fails only when there is none.
+    public static Outcome<Shelf> read(Path root) {
+        if (!Files.isRegularFile(root.resolve(SETTINGS))) {
+            return Outcome.failed(Problem.about(
+                    Code.NO_SUCH,
+                    root.toString(),
+                    "There is no shelf in this folder: it has no " + SETTINGS + ".",
+                    "Name another folder with --shelf, or make one with `fixshelf init DIR`."));
+        }
+        return Outcome.of(new ShelfReader(root).shelf());
+    }
+
+    private Shelf shelf() {
+        Settings settings = text(root.resolve(SETTINGS))
+                .map(Settings::read)
+                .orElseGet(() -> Settings.read(new SourceText(SETTINGS, "shelf: Shelf\n")));
+        List<FixPage> fixes = pages("fixes", ".fix.md", FixPages::read);
+        List<DatasetPage> datasets =
+                pages("datasets", ".yaml", (f, s) -> DatasetPages.read(f, s, settings.nullWords()));
+        List<JobPage> jobs = pages("jobs", ".yaml", (f, s) -> JobPages.read(f, s, settings.nullWords()));
+        return new Shelf(root, settings, fixes, datasets, jobs, problems);
+    }
+
+    private <T> List<T> pages(String folder, String ending, BiFunction<Path, SourceText, T> reader) {
+        Path from = root.resolve(folder);
+        if (!Files.isDirectory(from)) {
+            return List.of();
+        }
+        try (Stream<Path> files = Files.walk(from)) {
+            return files.filter(f -> f.toString().endsWith(ending) && Files.isRegularFile(f))
+                    .sorted()
+                    .flatMap(f -> text(f).map(s -> reader.apply(f, s)).stream())
+                    .toList();
+        } catch (IOException | java.io.UncheckedIOException e) {
+            problems.add(unreadable(from, e.getMessage()));
+            return List.of();
+        }
+    }
+
+    private Optional<SourceText> text(Path file) {
+        String name = root.relativize(file).toString().replace('\\', '/');
+        try {
+            return Optional.of(new SourceText(name, Files.readString(file)));
+        } catch (CharacterCodingException e) {
+            problems.add(unreadable(file, "it is not UTF-8 text"));
+        } catch (IOException e) {
+            problems.add(unreadable(file, e.getMessage()));
+        }
+        return Optional.empty();
+    }
+
+    private static Problem unreadable(Path file, String why) {
+        return Problem.about(
+                Code.UNREADABLE_PAGE, file.toString(), "This page cannot be read: " + why + ".", "Look at the file and its rights.");
+    }
+}

@@ -1,0 +1,23 @@
+package fixshelf.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.junit.jupiter.api.Assumptions.assumeTrue;
+
+import java.util.stream.Stream;
+
+/// The engines that tests run on. One that is not here is skipped with a plain message; in CI that is a failure.
+public final class Engines {
+    private Engines() {}
+
+    public static Stream<FixEngine> all() {
+        return FixEngines.ALL.stream();
+    }
+
+    public static void assumeHere(FixEngine engine) {
+        String why = engine.language().title() + " is not here: " + engine.presence().sentence();
+        if (Boolean.parseBoolean(System.getenv("FIXSHELF_ALL_ENGINES"))) {
+            assertThat(engine.presence().isHere()).as(why).isTrue();
+        }
+        assumeTrue(engine.presence().isHere(), why);
+    }
+}
