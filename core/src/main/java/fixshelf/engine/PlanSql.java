@@ -34,10 +34,9 @@ public final class PlanSql {
         return code.get();
     }
 
-    /// A step over `from`, with the row number and the columns that `carried` names.
+    /// A step over `from`, with the hidden columns that `carried` names before its own.
     public static String select(Step step, String from, List<String> carried) {
-        List<String> columns = new ArrayList<>(List.of(column(ROW)));
-        carried.forEach(c -> columns.add(column(c)));
+        List<String> columns = new ArrayList<>(carried.stream().map(PlanSql::column).toList());
         return switch (step) {
             case Step.Read read -> {
                 read.columns().forEach(c -> columns.add(column(c.name())));
@@ -75,24 +74,28 @@ public final class PlanSql {
     /// the values that were lost.
     public static String selectCounting(Step.Compute compute, String from, List<String> carried, String changed, String lost) {
         Map<String, String> values = values(compute);
-        List<String> columns = new ArrayList<>(List.of(column(ROW)));
-        carried.forEach(c -> columns.add(column(c)));
-        columns.add(sum(compute, c -> changed(c, values)) + " AS " + column(changed));
+        List<String> columns = new ArrayList<>(carried.stream().map(PlanSql::column).toList());
+        columns.add(sum(compute, c -> changed(c, values, isText(compute, c))) + " AS " + column(changed));
         columns.add(sum(compute, c -> lost(c, values)) + " AS " + column(lost));
         compute.columns().forEach(c -> columns.add(named(c.name(), values)));
         return "SELECT " + String.join(", ", columns) + " FROM " + from;
     }
 
-    private static String changed(String column, Map<String, String> values) {
-        return "CAST(" + text(values.get(column)) + " IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
+    /// Values of another type are compared as text, so that 12 read from `12` is no change.
+    private static String changed(String column, Map<String, String> values, boolean sameType) {
+        if (!sameType) {
+            return "CAST(CAST((" + values.get(column) + ") AS VARCHAR) IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
+        }
+        return "CAST((" + values.get(column) + ") IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
     }
 
     private static String lost(String column, Map<String, String> values) {
         return "CAST(" + column(column) + " IS NOT NULL AND (" + values.get(column) + ") IS NULL AS USMALLINT)";
     }
 
-    private static String text(String value) {
-        return "CAST((" + value + ") AS VARCHAR)";
+    private static boolean isText(Step.Compute compute, String column) {
+        return compute.columns().stream()
+                .anyMatch(c -> c.name().equals(column) && c.type().equals(fixshelf.type.Type.TEXT));
     }
 
     private static String sum(Step.Compute compute, java.util.function.Function<String, String> term) {
@@ -106,6 +109,15 @@ public final class PlanSql {
         String pick = keep.keep() == Line.Keep.LAST ? "max" : "min";
         String chosen = keep.order().isEmpty() ? pick + "(" + row + ")" : "arg_" + pick + "(" + row + ", " + rank(keep) + ")";
         return "SELECT " + chosen + " FROM " + from + " GROUP BY " + names(keep.keys());
+    }
+
+    /// All rows of the groups that have more than one, group by group, each marked whether it stays.
+    public static String groups(Step.KeepOne keep, String from, String survivors) {
+        String row = column(ROW);
+        String over = " OVER (PARTITION BY " + names(keep.keys()) + ")";
+        return "SELECT *, " + row + " IN (SELECT " + row + " FROM " + survivors + ") AS \"fixshelf stays\", min(" + row + ")" + over
+                + " AS \"fixshelf group\", count(*)" + over + " AS \"fixshelf size\" FROM " + from
+                + " QUALIFY \"fixshelf size\" > 1";
     }
 
     /// Compares by the order columns, nulls first, then by place; no two rows are equal in it.

@@ -1,0 +1,141 @@
+package fixshelf.source;
+
+import fixshelf.engine.DuckSession;
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.Reader;
+import java.nio.charset.Charset;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/// A file of delimited text and how it is read.
+///
+/// @param file the file itself
+/// @param columns its columns, all text
+public record DelimitedFile(Path file, ReadOptions options, List<Column> columns) {
+    public DelimitedFile {
+        columns = List.copyOf(columns);
+    }
+
+    /// Looks at the beginning of the file for its columns; fails when it is missing, empty or has no readable heading.
+    public static Outcome<DelimitedFile> open(Path file, ReadOptions options) {
+        String name = file.toString();
+        if (!Files.isRegularFile(file)) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING, name, "There is no file " + file.getFileName() + ".", "Look at the path; it goes from the shelf's folder: " + file.toAbsolutePath() + "."));
+        }
+        try (Reader in = reader(file, options)) {
+            RecordReader records = new RecordReader(in, options.separator(), options.quote());
+            Optional<RecordReader.Item> first = records.next();
+            if (first.isEmpty()) {
+                return Outcome.failed(Problem.about(Code.FILE_EMPTY, name, "The file is empty.", "Name another file, or ask where its rows went."));
+            }
+            return switch (first.get()) {
+                case RecordReader.Item.Row(int _, List<RecordReader.Field> fields) ->
+                    Outcome.of(new DelimitedFile(file, options, columns(fields, options.heading())));
+                case RecordReader.Item.Broken(int line, RecordReader.Why why, String _) ->
+                    Outcome.failed(problem(file, line, why));
+            };
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(Code.FILE_MISSING, name, "The file cannot be read: " + e.getMessage() + ".", "Look at its rights."));
+        }
+    }
+
+    static Problem problem(Path file, int line, RecordReader.Why why) {
+        Code code = switch (why) {
+            case OPEN_QUOTE, TEXT_AFTER_QUOTE -> Code.UNCLOSED_QUOTE;
+            case TOO_LONG -> Code.FIELD_TOO_LONG;
+            case NOT_DECODED -> Code.BAD_ENCODING;
+            case FIELDS -> Code.BAD_ROWS;
+        };
+        String todo = switch (why) {
+            case OPEN_QUOTE, TEXT_AFTER_QUOTE -> "Mend that line, or set another quote for this file.";
+            case TOO_LONG -> "Look at that line: a quote may be missing.";
+            case NOT_DECODED -> "Set another encoding for this file, such as latin-1.";
+            case FIELDS -> "Mend that line, or leave out rows of another shape.";
+        };
+        return Problem.about(code, file + ":" + line, "Line " + line + ": " + why.sentence() + ".", todo);
+    }
+
+    static Reader reader(Path file, ReadOptions options) throws IOException {
+        Charset charset = switch (options.encoding()) {
+            case "latin-1" -> StandardCharsets.ISO_8859_1;
+            case "utf-16" -> StandardCharsets.UTF_16;
+            default -> StandardCharsets.UTF_8;
+        };
+        var decoder = charset.newDecoder()
+                .onMalformedInput(CodingErrorAction.REPLACE)
+                .onUnmappableCharacter(CodingErrorAction.REPLACE);
+        return new BufferedReader(new InputStreamReader(Files.newInputStream(file), decoder), 1 << 16);
+    }
+
+    /// Names from the heading: blank ones become `column_3`, repeated ones get `_2`, `_3`.
+    private static List<Column> columns(List<RecordReader.Field> fields, boolean heading) {
+        List<Column> columns = new ArrayList<>();
+        Set<String> taken = new HashSet<>();
+        if (heading) {
+            fields.forEach(f -> taken.add(f.text().toLowerCase(Locale.ROOT)));
+        }
+        Set<String> used = new HashSet<>();
+        for (int i = 0; i < fields.size(); i++) {
+            String written = heading ? fields.get(i).text() : "";
+            String base = written.isBlank() ? "column_" + (i + 1) : written;
+            String name = base;
+            for (int n = 2; used.contains(name.toLowerCase(Locale.ROOT)) || n > 2 && taken.contains(name.toLowerCase(Locale.ROOT)); n++) {
+                name = base + "_" + n;
+            }
+            used.add(name.toLowerCase(Locale.ROOT));
+            columns.add(new Column(name, Type.TEXT));
+        }
+        return columns;
+    }
+
+    /// Whether DuckDB can read the file as it is; otherwise it needs a [CarefulCopy].
+    public boolean isPlain() {
+        boolean encoding = !options.encoding().equals("utf-16");
+        return encoding && file.toString().chars().noneMatch(c -> "*?[]{}".indexOf(c) >= 0) && options.separator() < 128;
+    }
+
+    /// The relation that reads this file strictly: DuckDB refuses what does not fit.
+    public String relation() {
+        return relation(file, String.valueOf(options.separator()), options.quote(), options.encoding(), options.heading(), 2_097_152);
+    }
+
+    /// The relation that reads a clean copy of this file.
+    public String relationOfCopy(Path copy, long longestLine) {
+        long room = Math.max(2_097_152, longestLine + 1024);
+        return relation(copy, ",", "\"", "utf-8", false, room);
+    }
+
+    private String relation(Path path, String separator, String quote, String encoding, boolean heading, long longestLine) {
+        String shape = columns.stream()
+                .map(c -> DuckSession.name(c.name()) + ": 'VARCHAR'")
+                .collect(Collectors.joining(", ", "{", "}"));
+        List<String> words = options.nullWords().isEmpty() ? List.of("\u0001") : options.nullWords();
+        String nulls = words.stream().map(DuckSession::text).collect(Collectors.joining(", ", "[", "]"));
+        String keepEmpty = words.contains("") ? "" : ", force_not_null = ["
+                + columns.stream().map(c -> DuckSession.text(c.name())).collect(Collectors.joining(", ")) + "]";
+        return "read_csv(" + DuckSession.text(path.toString()) + ", auto_detect = false, columns = " + shape
+                + ", delim = " + DuckSession.text(separator) + ", quote = " + DuckSession.text(quote)
+                + ", escape = " + DuckSession.text(quote) + ", header = " + heading + ", encoding = "
+                + DuckSession.text(encoding) + ", nullstr = " + nulls + ", allow_quoted_nulls = false"
+                + (words.size() == 1 && words.getFirst().equals("\u0001") ? keepEmpty : "")
+                + ", max_line_size = " + longestLine + ")";
+    }
+}

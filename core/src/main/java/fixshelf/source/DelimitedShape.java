@@ -1,0 +1,124 @@
+package fixshelf.source;
+
+import fixshelf.plan.ReadOptions;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.StringReader;
+import java.nio.ByteBuffer;
+import java.nio.CharBuffer;
+import java.nio.charset.CharacterCodingException;
+import java.nio.charset.CharsetDecoder;
+import java.nio.charset.CoderResult;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+
+/// Finds out how a file of delimited text is formed by looking at its beginning. What it finds is shown, and can be
+/// changed.
+public final class DelimitedShape {
+    private static final int BYTES = 1 << 18;
+    private static final int RECORDS = 200;
+    private static final char[] SEPARATORS = {',', ';', '\t', '|'};
+
+    private DelimitedShape() {}
+
+    /// The options that fit the file best; `nullWords` are taken over as they are.
+    public static ReadOptions detect(Path file, String path, List<String> nullWords) throws IOException {
+        byte[] start;
+        try (InputStream in = Files.newInputStream(file)) {
+            start = in.readNBytes(BYTES);
+        }
+        String encoding = encoding(start);
+        String text = switch (encoding) {
+            case "latin-1" -> new String(start, StandardCharsets.ISO_8859_1);
+            case "utf-16" -> new String(start, StandardCharsets.UTF_16);
+            default -> new String(start, StandardCharsets.UTF_8);
+        };
+        boolean whole = start.length < BYTES;
+        char separator = ',';
+        double best = -1;
+        for (char candidate : SEPARATORS) {
+            double score = score(rows(text, candidate, whole));
+            if (score > best) {
+                best = score;
+                separator = candidate;
+            }
+        }
+        boolean heading = looksLikeHeading(rows(text, separator, whole));
+        return ReadOptions.of(path).withShape(separator, "\"", encoding, heading).withNullWords(nullWords);
+    }
+
+    static String encoding(byte[] start) {
+        boolean utf16 = start.length > 1
+                && (start[0] == (byte) 0xFF && start[1] == (byte) 0xFE || start[0] == (byte) 0xFE && start[1] == (byte) 0xFF);
+        if (utf16) {
+            return "utf-16";
+        }
+        CharsetDecoder decoder = StandardCharsets.UTF_8.newDecoder();
+        CharBuffer out = CharBuffer.allocate(start.length + 1);
+        CoderResult result = decoder.decode(ByteBuffer.wrap(start), out, start.length < BYTES);
+        try {
+            if (result.isError()) {
+                result.throwException();
+            }
+            return "utf-8";
+        } catch (CharacterCodingException e) {
+            return "latin-1";
+        }
+    }
+
+    private static List<List<RecordReader.Field>> rows(String text, char separator, boolean whole) {
+        List<List<RecordReader.Field>> rows = new ArrayList<>();
+        try {
+            RecordReader reader = new RecordReader(new StringReader(text), separator, "\"");
+            Optional<RecordReader.Item> item = reader.next();
+            while (item.isPresent() && rows.size() < RECORDS) {
+                if (item.get() instanceof RecordReader.Item.Row(int _, List<RecordReader.Field> fields)) {
+                    rows.add(fields);
+                }
+                item = reader.next();
+            }
+        } catch (IOException e) {
+            throw new IllegalStateException("a text in memory cannot fail", e);
+        }
+        if (!whole && rows.size() > 1 && rows.size() < RECORDS) {
+            rows.removeLast();
+        }
+        return rows;
+    }
+
+    /// How well the rows agree on a number of fields above one; more fields win where they agree as well.
+    private static double score(List<List<RecordReader.Field>> rows) {
+        if (rows.isEmpty()) {
+            return 0;
+        }
+        int width = rows.getFirst().size();
+        long same = rows.stream().filter(r -> r.size() == width).count();
+        return width < 2 ? 0 : (double) same / rows.size() + Math.min(width, 100) / 1000.0;
+    }
+
+    /// A first row is a heading when its fields are filled, differ, and are no numbers, while it is not like the rest.
+    private static boolean looksLikeHeading(List<List<RecordReader.Field>> rows) {
+        if (rows.isEmpty()) {
+            return true;
+        }
+        Set<String> seen = new HashSet<>();
+        int blank = 0;
+        for (RecordReader.Field field : rows.getFirst()) {
+            String text = field.text().strip().toLowerCase(Locale.ROOT);
+            if (text.matches("[-+]?[0-9][0-9.,:/ -]*")) {
+                return false;
+            }
+            blank += text.isEmpty() ? 1 : 0;
+            seen.add(text);
+        }
+        boolean again = rows.stream().skip(1).anyMatch(r -> r.equals(rows.getFirst()));
+        return !again && blank * 2 < rows.getFirst().size() && seen.size() * 2 > rows.getFirst().size();
+    }
+}

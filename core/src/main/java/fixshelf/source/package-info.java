@@ -1,0 +1,13 @@
+/// Loaders: delimited text.
+///
+/// What comes in: [fixshelf.plan.ReadOptions] and a file. What goes out: the columns, and a relation that DuckDB can
+/// read. [DelimitedShape] finds the separator, the encoding and the heading by looking; [RecordReader] reads records
+/// exactly, one by one.
+///
+/// Well-formed files are read by DuckDB itself, in parallel. It is asked to be strict; when it refuses, [CarefulCopy]
+/// reads the file record by record, writes a clean copy for DuckDB, and lists every row that does not fit with its
+/// line. Neither way lets a row vanish. Sources are opened for reading only.
+@NullMarked
+package fixshelf.source;
+
+import org.jspecify.annotations.NullMarked;

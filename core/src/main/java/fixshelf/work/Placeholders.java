@@ -1,0 +1,33 @@
+package fixshelf.work;
+
+import fixshelf.language.Names;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/// Puts values in the place of `{name}`.
+final class Placeholders {
+    private static final Pattern NAME = Pattern.compile("\\{([A-Za-z_][A-Za-z0-9_]*)}");
+
+    private Placeholders() {}
+
+    static Outcome<String> fill(String text, Map<String, String> values, Problem.Where where) {
+        Matcher matcher = NAME.matcher(text);
+        StringBuilder out = new StringBuilder();
+        while (matcher.find()) {
+            String value = values.get(matcher.group(1));
+            if (value == null) {
+                return Outcome.failed(Problem.error(
+                        Code.NO_PARAMETER_VALUE,
+                        where,
+                        "There is no value for {" + matcher.group(1) + "}.",
+                        Names.suggest(matcher.group(1), values.keySet(), "Give it with --set " + matcher.group(1) + "=…, or in shelf.yaml.")));
+            }
+            matcher.appendReplacement(out, Matcher.quoteReplacement(value));
+        }
+        return Outcome.of(matcher.appendTail(out).toString());
+    }
+}

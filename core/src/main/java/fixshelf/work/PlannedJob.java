@@ -1,0 +1,98 @@
+package fixshelf.work;
+
+import fixshelf.plan.Line;
+import fixshelf.plan.Plan;
+import fixshelf.plan.Planner;
+import fixshelf.plan.ReadOptions;
+import fixshelf.plan.Step;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.Problem.Where;
+import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.DelimitedFile;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/// A job with its file found, its columns known, and its lines resolved.
+public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Target> targets) {
+    public PlannedJob {
+        targets = List.copyOf(targets);
+    }
+
+    /// An output with its path found.
+    public record Target(Path file, boolean replace, boolean parquet) {}
+
+    /// Plans a job; `set` are values that the user gives for this time.
+    public static Outcome<PlannedJob> plan(Shelf shelf, JobPage job, Map<String, String> set) {
+        if (job.problems().stream().anyMatch(Problem::isError)) {
+            return Outcome.failed(job.problems());
+        }
+        Map<String, String> values = values(shelf, job, set);
+        return source(shelf, job, values).then(source -> plan(shelf, job, source, values));
+    }
+
+    /// The values of the environment, then of the job's parameters, then of the user; later ones win.
+    private static Map<String, String> values(Shelf shelf, JobPage job, Map<String, String> set) {
+        Map<String, String> values = new HashMap<>(shelf.settings().values());
+        values.putAll(job.parameters());
+        values.putAll(set);
+        return values;
+    }
+
+    /// The file that the first line reads.
+    public static Outcome<DelimitedFile> source(Shelf shelf, JobPage job, Map<String, String> values) {
+        JobPage.PlacedLine first = job.lines().getFirst();
+        Where where = new Where(job.source(), first.span());
+        return options(shelf, first.line(), where)
+                .then(options -> Placeholders.fill(options.path(), values, where)
+                        .then(path -> DelimitedFile.open(shelf.root().resolve(path).normalize(), options.withPath(path))))
+                .then(Outcome::of);
+    }
+
+    /// As [#source], with the values that are in force without any given by the user.
+    public static Outcome<DelimitedFile> source(Shelf shelf, JobPage job) {
+        return source(shelf, job, values(shelf, job, Map.of()));
+    }
+
+    private static Outcome<ReadOptions> options(Shelf shelf, Line line, Where where) {
+        if (line instanceof Line.ReadFile(ReadOptions options)) {
+            return Outcome.of(options);
+        }
+        String name = line instanceof Line.ReadDataset(String dataset) ? dataset : "";
+        Optional<DatasetPage> page = shelf.dataset(name);
+        if (page.isEmpty()) {
+            return Outcome.failed(Problem.error(Code.NO_SUCH, where, "There is no dataset " + name + " on this shelf.", "Name another."));
+        }
+        boolean broken = page.get().problems().stream().anyMatch(Problem::isError);
+        return broken ? Outcome.failed(page.get().problems()) : Outcome.of(page.get().options());
+    }
+
+    private static Outcome<PlannedJob> plan(Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values) {
+        Step.Read read = new Step.Read(source.options(), source.columns());
+        List<Planner.PlacedLine> lines = job.lines().stream()
+                .skip(1)
+                .map(l -> new Planner.PlacedLine(l.line(), new Where(job.source(), l.span())))
+                .toList();
+        return Planner.plan(read, lines, shelf.callable())
+                .then(plan -> targets(shelf, job, values).map(targets -> new PlannedJob(job, source, plan, targets)));
+    }
+
+    private static Outcome<List<Target>> targets(Shelf shelf, JobPage job, Map<String, String> values) {
+        Outcome<List<Target>> all = Outcome.of(List.of());
+        for (JobPage.Output output : job.outputs()) {
+            Where where = new Where(job.source(), output.span());
+            all = all.then(before -> Placeholders.fill(output.path(), values, where).map(path -> {
+                List<Target> more = new java.util.ArrayList<>(before);
+                more.add(new Target(shelf.root().resolve(path).normalize(), output.replace(), output.isParquet()));
+                return more;
+            }));
+        }
+        return all;
+    }
+}

@@ -1,0 +1,59 @@
+package fixshelf.work;
+
+import com.fasterxml.jackson.databind.JsonNode;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardOpenOption;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+
+/// What ran, when and with what effect: one line of JSON a run, in the shelf's own folder.
+public final class RunLog {
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    private RunLog() {}
+
+    private static Path file(Path shelf) {
+        return shelf.resolve(".fixshelf/runs.jsonl");
+    }
+
+    /// Adds a run; a log that cannot be written does not spoil the run.
+    public static void add(Path shelf, PlannedJob job, JobRun.Report report) {
+        ObjectNode run = JSON.createObjectNode();
+        run.put("job", job.job().name()).put("at", Instant.now().toString()).put("millis", report.millis());
+        run.put("source", job.source().file().toString());
+        report.files().forEach(f -> run.withArray("files").add(f.toString()));
+        report.effects().forEach(e -> run.withArray("lines").addObject()
+                .put("line", e.line()).put("rows_before", e.rowsBefore()).put("rows_after", e.rowsAfter())
+                .put("cells_changed", e.cellsChanged()).put("values_lost", e.valuesLost()));
+        try {
+            Files.createDirectories(file(shelf).getParent());
+            Files.writeString(file(shelf), JSON.writeValueAsString(run) + "\n", StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+        } catch (IOException e) {
+            System.getLogger(RunLog.class.getName()).log(System.Logger.Level.WARNING, "the run is not in the log: " + e.getMessage());
+        }
+    }
+
+    /// When a job last ran to its end.
+    public static Optional<Instant> lastRun(Path shelf, String job) {
+        if (!Files.exists(file(shelf))) {
+            return Optional.empty();
+        }
+        try {
+            List<String> lines = Files.readAllLines(file(shelf));
+            for (String line : lines.reversed()) {
+                JsonNode run = JSON.readTree(line);
+                if (run.path("job").asText().equals(job)) {
+                    return Optional.of(Instant.parse(run.path("at").asText()));
+                }
+            }
+        } catch (IOException | java.time.DateTimeException e) {
+            System.getLogger(RunLog.class.getName()).log(System.Logger.Level.DEBUG, "log", e);
+        }
+        return Optional.empty();
+    }
+}
