@@ -106,10 +106,10 @@ public final class Promises {
 
     private Optional<PromiseResult.Broken> smaller(PromiseResult.Broken broken) {
         List<List<Expr.Literal>> rows = MadeUpValues.smaller(broken.input().getFirst()).stream()
-                .map(first -> {
+                .<List<Expr.Literal>>map(first -> {
                     List<Expr.Literal> row = new ArrayList<>(broken.input());
                     row.set(0, first);
-                    return (List<Expr.Literal>) row;
+                    return row;
                 })
                 .toList();
         return rows.isEmpty() ? Optional.empty() : firstBroken(rows);

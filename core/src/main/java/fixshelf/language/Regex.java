@@ -4,7 +4,7 @@ import java.util.List;
 
 /// A regular expression of the portable subset: what every engine can be made to match in the same way.
 ///
-/// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), groups `( )` and
+/// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), `\u00A0` by number, groups `( )` and
 /// `(?: )`, alternatives `|`, repeats `* + ? {m} {m,} {m,n}` with or without a lazy `?`, `^` for the start of the
 /// text and `$` for its very end.
 public sealed interface Regex {

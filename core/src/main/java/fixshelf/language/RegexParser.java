@@ -155,15 +155,25 @@ public final class RegexParser {
             case 'n' -> CharacterSet.of('\n');
             case 'r' -> CharacterSet.of('\r');
             case 'f' -> CharacterSet.of('\f');
+            case 'u' -> byNumber();
             default -> literalEscape(c);
         };
+    }
+
+    private CharacterSet byNumber() {
+        boolean hex = at + 4 <= pattern.length() && pattern.substring(at, at + 4).matches("[0-9A-Fa-f]{4}");
+        if (!hex) {
+            throw refuse("`\\u` takes four hexadecimal digits.", "Write \\u00A0 for the no-break space, say.");
+        }
+        at += 4;
+        return CharacterSet.of(Integer.parseInt(pattern.substring(at - 4, at), 16));
     }
 
     private CharacterSet literalEscape(int c) {
         if (c < 128 && Character.isLetterOrDigit(c)) {
             throw refuse(
                     "`\\" + Character.toString(c) + "` is not the same in every language.",
-                    "Portable are \\d \\w \\s \\t \\n \\r and a backslash before a sign.");
+                    "Portable are \\d \\w \\s \\t \\n \\r \\u00A0 and a backslash before a sign.");
         }
         return CharacterSet.of(c);
     }

@@ -23,4 +23,19 @@ public record LineEffect(
     public long rowsGone() {
         return rowsBefore - rowsAfter;
     }
+
+    /// The effect in a few words, as it stands in the margin of a job card.
+    public String margin() {
+        if (line == 1) {
+            return String.format("%,d rows", rowsAfter) + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
+        }
+        if (repeats.isPresent() || rowsGone() > 0) {
+            return rowsGone() == 0 ? "no row" : String.format("−%,d rows", rowsGone());
+        }
+        if (columnsAfter != columnsBefore) {
+            return columnsAfter + " columns";
+        }
+        String changed = cellsChanged == 0 ? "no cell" : String.format("%,d cells", cellsChanged);
+        return changed + (valuesLost > 0 ? String.format(", %,d lost", valuesLost) : "");
+    }
 }

@@ -1,0 +1,143 @@
+package fixshelf.cli;
+
+import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.check.CaseResult;
+import fixshelf.check.Cases;
+import fixshelf.check.JUnitXml;
+import fixshelf.check.PromiseResult;
+import fixshelf.check.Promises;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.FixEngines;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.shelf.FixPage;
+import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.Shelf;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(name = "test", mixinStandardHelpOptions = true, description = "Run the cases and promises of fixes, in DuckDB or in other languages too.")
+final class TestCommand extends ShelfOption {
+    @Parameters(paramLabel = "FIX", description = "The fixes; all of them when left out.")
+    List<String> names = new ArrayList<>();
+
+    @Option(names = "--in", paramLabel = "LANGUAGE", arity = "1..*", description = "Where to run the cases: duckdb, postgresql, pandas.")
+    List<String> languages = new ArrayList<>();
+
+    @Option(names = "--junit", paramLabel = "FILE", description = "Write the results as JUnit XML too.")
+    @Nullable Path junit;
+
+    private final List<JUnitXml.Test> tests = new ArrayList<>();
+    private final ObjectNode document = Output.object();
+    private int failed;
+    private int held;
+
+    @Override
+    public Integer call() {
+        return onShelf(this::test);
+    }
+
+    private int test(Shelf shelf) {
+        List<FixPage> pages = new ArrayList<>();
+        for (String name : names) {
+            Optional<FixPage> page = shelf.fix(name);
+            if (page.isEmpty()) {
+                return unknown("fix", name, shelf.fixes().stream().map(FixPage::name).toList());
+            }
+            pages.add(page.get());
+        }
+        List<FixPage> chosen = names.isEmpty() ? shelf.fixes() : pages;
+        List<FixEngine> engines = new ArrayList<>();
+        for (String id : languages.isEmpty() ? List.of("duckdb") : languages) {
+            Optional<Language> language = Languages.find(id);
+            if (language.isEmpty()) {
+                return unknown("language", id, Languages.ids());
+            }
+            engines.add(FixEngines.of(language.get()).orElseThrow());
+        }
+        List<Problem> problems = chosen.stream().flatMap(p -> shelf.definition(p).problems().stream()).toList();
+        engines.forEach(e -> cases(shelf, chosen, e));
+        promises(shelf, chosen);
+        problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
+        return finish(problems);
+    }
+
+    private void cases(Shelf shelf, List<FixPage> pages, FixEngine engine) {
+        String title = engine.language().title();
+        if (!engine.presence().isHere()) {
+            document.withArray("not_run").addObject().put("language", engine.language().id()).put("why", engine.presence().sentence());
+            say(title + ": not run, " + engine.presence().sentence());
+            return;
+        }
+        List<CaseResult> results = Cases.run(shelf, pages, engine);
+        for (CaseResult result : results) {
+            String suite = result.page().name() + " in " + title;
+            String name = "case " + (result.index() + 1) + ": " + String.join(" | ", result.example().cells());
+            String failure = result.holds() ? "" : "expected " + result.expected() + ", got " + result.got();
+            tests.add(new JUnitXml.Test(suite, name, failure));
+            document.withArray("cases").addObject()
+                    .put("fix", result.page().name()).put("language", engine.language().id()).put("case", result.index() + 1)
+                    .put("holds", result.holds()).put("expected", result.expected()).put("got", result.got());
+            count(result.holds());
+            if (!result.holds()) {
+                say(suite + ", " + name + "\n    expected " + result.expected() + "\n    got      " + result.got());
+            }
+        }
+        long holds = results.stream().filter(CaseResult::holds).count();
+        say(title + " (" + engine.presence().sentence() + "): " + holds + " of " + results.size() + " cases hold");
+    }
+
+    private void promises(Shelf shelf, List<FixPage> pages) {
+        FixEngine duckdb = FixEngines.ALL.getFirst();
+        List<PromiseResult> results = Promises.run(shelf, pages, duckdb);
+        for (PromiseResult result : results) {
+            tests.add(new JUnitXml.Test(result.page().name() + " promises", result.promise().id(), result.holds() ? "" : result.sentence()));
+            document.withArray("promises").addObject()
+                    .put("fix", result.page().name()).put("promise", result.promise().id()).put("holds", result.holds()).put("sentence", result.sentence());
+            count(result.holds());
+            if (!result.holds()) {
+                say(result.page().name() + " breaks a promise: " + result.sentence());
+            }
+        }
+        long holds = results.stream().filter(PromiseResult::holds).count();
+        say("Promises: " + holds + " of " + results.size() + " hold, each on " + Promises.VALUES + " made-up values");
+    }
+
+    private void count(boolean holds) {
+        held += holds ? 1 : 0;
+        failed += holds ? 0 : 1;
+    }
+
+    private void say(String line) {
+        if (!json) {
+            out().println(line);
+        }
+    }
+
+    private int finish(List<Problem> problems) {
+        int code = failed > 0 || problems.stream().anyMatch(Problem::isError) ? Output.PROBLEMS : Output.FINE;
+        if (json) {
+            document.put("hold", held).put("fail", failed);
+            Output.problems(document, problems);
+            Output.json(out(), document);
+        } else {
+            Output.problems(out(), err(), problems, false);
+        }
+        if (junit != null) {
+            Outcome<Path> written = PageFiles.write(junit.toAbsolutePath(), JUnitXml.print(tests));
+            if (!written.isPresent()) {
+                Output.problems(out(), err(), written.problems(), false);
+                return Output.PROBLEMS;
+            }
+        }
+        return code;
+    }
+}
