@@ -36,7 +36,8 @@ public final class Planner {
     /// A line and where it stands, for messages.
     public record PlacedLine(Line line, Where where) {}
 
-    /// Plans the lines that follow the reading one. A line with problems changes nothing for the lines after it.
+    /// Plans the lines that follow the reading one. A line with problems changes nothing for the lines after it, so
+    /// that there is always a plan, beside the problems.
     public static Outcome<Plan> plan(Step.Read read, List<PlacedLine> lines, Scope.Fixes fixes) {
         Planner planner = new Planner(fixes);
         List<Step> steps = new ArrayList<>();
@@ -46,7 +47,7 @@ public final class Planner {
             List<Column> columns = steps.getLast().columns();
             steps.add(planner.step(line.line(), columns).orElseGet(() -> new Step.Compute(List.of(), columns)));
         }
-        return planner.problems.isEmpty() ? Outcome.of(new Plan(steps)) : Outcome.failed(planner.problems);
+        return Outcome.of(new Plan(steps), planner.problems);
     }
 
     private Optional<Step> step(Line line, List<Column> columns) {

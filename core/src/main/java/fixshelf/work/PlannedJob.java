@@ -28,8 +28,15 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
     /// An output with its path found.
     public record Target(Path file, boolean replace, boolean parquet) {}
 
-    /// Plans a job; `set` are values that the user gives for this time.
+    /// Plans a job that is to run; `set` are values that the user gives for this time. Any error stops it.
     public static Outcome<PlannedJob> plan(Shelf shelf, JobPage job, Map<String, String> set) {
+        Outcome<PlannedJob> planned = draft(shelf, job, set);
+        boolean wrong = planned.problems().stream().anyMatch(Problem::isError);
+        return wrong ? Outcome.failed(planned.problems()) : planned;
+    }
+
+    /// Plans a job that is being written: lines with problems do nothing, and the problems stand beside the plan.
+    public static Outcome<PlannedJob> draft(Shelf shelf, JobPage job, Map<String, String> set) {
         if (job.problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(job.problems());
         }

@@ -1,6 +1,9 @@
 package fixshelf.desktop;
 
 import fixshelf.cli.FixshelfCommand;
+import java.util.logging.Level;
+import java.util.logging.LogManager;
+import java.util.logging.Logger;
 import picocli.CommandLine;
 
 /// Where the program begins: the command line, with the commands that need the window.
@@ -8,8 +11,17 @@ public final class Main {
     private Main() {}
 
     public static void main(String[] arguments) {
-        java.util.logging.LogManager.getLogManager().reset();
+        LogManager.getLogManager().reset();
+        Logger.getLogger("").setLevel(Level.WARNING);
+        System.exit(commandLine().execute(arguments));
+    }
+
+    static CommandLine commandLine() {
         CommandLine line = FixshelfCommand.commandLine();
-        System.exit(line.execute(arguments));
+        line.addSubcommand(new WindowCommands.Demo());
+        line.addSubcommand(new WindowCommands.Window());
+        line.addSubcommand(new WindowCommands.Draw());
+        line.setCaseInsensitiveEnumValuesAllowed(true);
+        return line;
     }
 }

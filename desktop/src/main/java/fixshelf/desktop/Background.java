@@ -1,0 +1,99 @@
+package fixshelf.desktop;
+
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.Executors;
+import java.util.concurrent.ScheduledExecutorService;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.concurrent.atomic.AtomicLong;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.application.Platform;
+import javafx.beans.property.ReadOnlyStringProperty;
+import javafx.beans.property.ReadOnlyStringWrapper;
+
+/// Work off the interface's thread. Of several requests under one name only the newest is answered; what comes late
+/// is dropped. Work of one lane runs in order.
+final class Background implements AutoCloseable {
+    private final Map<String, ScheduledExecutorService> lanes = new ConcurrentHashMap<>();
+    private final Map<String, AtomicLong> newest = new ConcurrentHashMap<>();
+    private final AtomicInteger open = new AtomicInteger();
+    private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
+
+    /// A request: its lane, its name, and how long to wait for a newer one, in milliseconds.
+    record Request(String lane, String name, int waitMillis) {
+        static Request now(String lane, String name) {
+            return new Request(lane, name, 0);
+        }
+    }
+
+    /// What is being done, for the status line; empty when nothing is.
+    ReadOnlyStringProperty busyProperty() {
+        return busy.getReadOnlyProperty();
+    }
+
+    /// Whether nothing is waiting or running.
+    boolean isIdle() {
+        return open.get() == 0;
+    }
+
+    /// Does `work` in the lane, then hands its result to `done` on the interface's thread.
+    <T> void ask(Request request, Supplier<T> work, Consumer<T> done) {
+        AtomicLong counter = newest.computeIfAbsent(request.name(), _ -> new AtomicLong());
+        long mine = counter.incrementAndGet();
+        open.incrementAndGet();
+        lane(request.lane()).schedule(() -> {
+            if (counter.get() != mine) {
+                open.decrementAndGet();
+                return;
+            }
+            Platform.runLater(() -> busy.set(request.name()));
+            try {
+                T result = work.get();
+                Platform.runLater(() -> deliver(counter, mine, result, done));
+            } catch (RuntimeException e) {
+                System.getLogger(Background.class.getName()).log(System.Logger.Level.ERROR, request.name(), e);
+                Platform.runLater(this::finished);
+            }
+        }, request.waitMillis(), TimeUnit.MILLISECONDS);
+    }
+
+    private <T> void deliver(AtomicLong counter, long mine, T result, Consumer<T> done) {
+        try {
+            if (counter.get() == mine) {
+                done.accept(result);
+            }
+        } finally {
+            finished();
+        }
+    }
+
+    private void finished() {
+        if (open.decrementAndGet() == 0) {
+            busy.set("");
+        }
+    }
+
+    private ScheduledExecutorService lane(String name) {
+        return lanes.computeIfAbsent(name, n -> Executors.newSingleThreadScheduledExecutor(work -> {
+            Thread thread = new Thread(work, "fixshelf " + n);
+            thread.setDaemon(true);
+            return thread;
+        }));
+    }
+
+    /// Runs something on the interface's thread, now or soon.
+    static void onScreen(Runnable work) {
+        if (Platform.isFxApplicationThread()) {
+            work.run();
+        } else {
+            Platform.runLater(work);
+        }
+    }
+
+    @Override
+    public void close() {
+        lanes.values().forEach(ScheduledExecutorService::shutdownNow);
+    }
+}

@@ -1,0 +1,31 @@
+package fixshelf.desktop;
+
+import javafx.scene.Node;
+import javafx.scene.control.SplitPane;
+import javafx.scene.layout.Region;
+
+/// Two pages with a divider; either can take the whole width for a moment.
+final class FacingPages extends SplitPane {
+    private static final double USUAL = 0.361;
+
+    FacingPages(Region left, Region right) {
+        super(left, right);
+        getStyleClass().add("facing");
+        left.getStyleClass().add("left-page");
+        right.getStyleClass().add("right-page");
+        left.setMinWidth(0);
+        right.setMinWidth(0);
+        setDividerPositions(USUAL);
+        SplitPane.setResizableWithParent(left, false);
+    }
+
+    /// Left whole, right whole, both: one after the other.
+    void turn() {
+        double at = getDividerPositions()[0];
+        setDividerPositions(at > 0.9 ? 0 : at < 0.1 ? USUAL : 1);
+    }
+
+    Node left() {
+        return getItems().get(0);
+    }
+}

@@ -1,0 +1,299 @@
+package fixshelf.desktop;
+
+import fixshelf.check.CaseResult;
+import fixshelf.desktop.JumpField.Target;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.FixPage;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.PageFiles;
+import java.io.File;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import javafx.scene.Scene;
+import javafx.scene.control.Label;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.TransferMode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.text.Font;
+import javafx.stage.DirectoryChooser;
+import javafx.stage.FileChooser;
+import javafx.stage.Stage;
+import org.jspecify.annotations.Nullable;
+
+/// The window: a bar with the places and the jump field, the place, a status line.
+final class Frame {
+    private static final List<String> FONTS = List.of(
+            "SourceSans3-Regular", "SourceSans3-Semibold", "SourceSans3-It", "SourceSerif4-Regular", "SourceSerif4-Semibold",
+            "SourceSerif4-It", "SourceCodePro-Regular", "SourceCodePro-Semibold", "SourceCodePro-It");
+
+    private final Stage stage;
+    private final UserSettings settings;
+    private final BorderPane root = new BorderPane();
+    private final Scene scene = new Scene(root, 1280, 800);
+    private final Label status = Ui.label("");
+    private final Label busy = Ui.label("");
+    private final Label keys = Ui.label("");
+    private final HBox state = Ui.row("state");
+    private final Map<Place, ToggleButton> places = new LinkedHashMap<>();
+    private final JumpField jump = new JumpField(this::targets);
+    private @Nullable Workbench workbench;
+    private @Nullable Place current;
+    private @Nullable ShelfPlace shelfPlace;
+    private @Nullable JobsPlace jobsPlace;
+    private @Nullable LanguagesPlace languagesPlace;
+
+    Frame(Stage stage, UserSettings settings) {
+        this.stage = stage;
+        this.settings = settings;
+        FONTS.forEach(f -> Font.loadFont(Objects.requireNonNull(Frame.class.getResource("fonts/" + f + ".otf"), f).toExternalForm(), 14));
+        dress();
+        stage.setTitle("Fix Shelf");
+        stage.setScene(scene);
+        stage.setMinWidth(720);
+        stage.setMinHeight(480);
+        acceptFiles();
+        general().forEach(this::bind);
+    }
+
+    Scene scene() {
+        return scene;
+    }
+
+    Optional<Workbench> workbench() {
+        return Optional.ofNullable(workbench);
+    }
+
+    /// Opens a shelf, or says why it cannot.
+    void open(Path folder) {
+        Outcome<Workbench> opened = Workbench.open(folder);
+        if (opened.isPresent()) {
+            show(opened.get());
+            settings.put("shelf", folder.toAbsolutePath().normalize().toString());
+        } else {
+            welcome(opened.problems());
+        }
+    }
+
+    /// The page for a user who has no shelf yet, or whose shelf cannot be opened.
+    void welcome(List<Problem> problems) {
+        Label title = Ui.label("Fix Shelf", "title");
+        Label words = Ui.wrapped("A shelf is a folder with your fixes, datasets and jobs as plain pages. Open one, or make a new one in an empty folder.", "prose");
+        HBox buttons = Ui.row("state", Ui.button(newShelf(), "strong"), Ui.button(openShelf()));
+        var page = Ui.column("notice", title, words);
+        problems.forEach(p -> page.getChildren().add(Ui.wrapped(p.sentence(), "problem")));
+        page.getChildren().add(buttons);
+        root.setTop(null);
+        root.setCenter(page);
+        root.setBottom(null);
+    }
+
+    private void show(Workbench opened) {
+        workbench().ifPresent(Workbench::close);
+        workbench = opened;
+        WritingPlace writing = new WritingPlace(opened, this::refreshStatus);
+        shelfPlace = new ShelfPlace(opened, writing, this::refreshStatus);
+        jobsPlace = new JobsPlace(opened, this::refreshStatus, this::showFix);
+        languagesPlace = new LanguagesPlace(opened, this::refreshStatus);
+        places.clear();
+        ToggleGroup group = new ToggleGroup();
+        for (Place place : List.of(shelfPlace, jobsPlace, languagesPlace)) {
+            ToggleButton button = new ToggleButton(place.title());
+            button.getStyleClass().setAll("place");
+            button.setToggleGroup(group);
+            button.setOnAction(_ -> enter(place));
+            places.put(place, button);
+            place.commands().forEach(this::bind);
+        }
+        HBox bar = Ui.row("bar", Ui.label(opened.shelf().settings().name(), "shelf-name"));
+        bar.getChildren().addAll(places.values());
+        bar.getChildren().addAll(Ui.spring(), jump, state);
+        root.setTop(bar);
+        root.setBottom(Ui.row("status", status, busy, Ui.spring(), keys));
+        busy.textProperty().bind(opened.background().busyProperty());
+        opened.resultsProperty().addListener(_ -> showState());
+        opened.problemsProperty().addListener(_ -> showState());
+        opened.shelfProperty().addListener(_ -> opened.check(250));
+        opened.check(0);
+        showState();
+        enter(shelfPlace);
+    }
+
+    private void showState() {
+        List<CaseResult> results = Objects.requireNonNull(workbench).resultsProperty().get();
+        long holds = results.stream().filter(CaseResult::holds).count();
+        long fails = results.size() - holds;
+        long problems = Objects.requireNonNull(workbench).problemsProperty().get().stream().filter(Problem::isError).count();
+        state.getChildren().setAll(Ui.label("● " + Ui.count(holds, "case holds", "cases hold"), "holds"));
+        if (fails > 0) {
+            state.getChildren().add(Ui.label("▲ " + Ui.count(fails, "fails", "fail"), "fails"));
+        }
+        if (problems > 0) {
+            state.getChildren().add(Ui.label("▲ " + Ui.count(problems, "problem", "problems"), "fails"));
+        }
+    }
+
+    void enter(Place place) {
+        current = place;
+        places.forEach((p, button) -> button.setSelected(p == place));
+        root.setCenter(place.view());
+        place.enter();
+        place.focus();
+        refreshStatus();
+    }
+
+    private void refreshStatus() {
+        if (current != null) {
+            status.setText(current.status());
+            keys.setText(current.keys());
+        }
+    }
+
+    private void showFix(String name) {
+        if (shelfPlace != null) {
+            enter(shelfPlace);
+            shelfPlace.show(name);
+        }
+    }
+
+    ShelfPlace shelfPlace() {
+        return Objects.requireNonNull(shelfPlace);
+    }
+
+    JobsPlace jobsPlace() {
+        return Objects.requireNonNull(jobsPlace);
+    }
+
+    LanguagesPlace languagesPlace() {
+        return Objects.requireNonNull(languagesPlace);
+    }
+
+    private List<Target> targets() {
+        List<Target> targets = new ArrayList<>();
+        if (workbench != null) {
+            for (FixPage fix : workbench.shelf().fixes()) {
+                targets.add(new Target("fix", fix.name(), () -> showFix(fix.name())));
+            }
+            for (JobPage job : workbench.shelf().jobs()) {
+                targets.add(new Target("job", job.title(), () -> {
+                    enter(jobsPlace());
+                    jobsPlace().show(job.file());
+                }));
+            }
+            for (String column : jobsPlace().columns()) {
+                targets.add(new Target("column", column, () -> {
+                    enter(jobsPlace());
+                    jobsPlace().showColumn(column);
+                }));
+            }
+        }
+        List<Command> commands = new ArrayList<>(general());
+        places.keySet().forEach(p -> commands.addAll(p.commands()));
+        commands.stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> targets.add(new Target(
+                c.keys() == null ? "command" : c.keys().getDisplayText(), c.text(), c::tryRun)));
+        return targets;
+    }
+
+    private Command newShelf() {
+        return Command.of("New shelf …", "", () -> chooseFolder("A folder for the new shelf").ifPresent(this::create));
+    }
+
+    private Command openShelf() {
+        return Command.of("Open a shelf …", "Shortcut+O", () -> chooseFolder("The shelf's folder").ifPresent(this::open));
+    }
+
+    /// Makes a new shelf in a folder and opens it.
+    void create(Path folder) {
+        Outcome<Path> made = PageFiles.initShelf(folder, String.valueOf(folder.getFileName()));
+        if (made.isPresent()) {
+            open(folder);
+        } else {
+            welcome(made.problems());
+        }
+    }
+
+    private Optional<Path> chooseFolder(String title) {
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle(title);
+        return Optional.ofNullable(chooser.showDialog(stage)).map(File::toPath);
+    }
+
+    private List<Command> general() {
+        List<Command> commands = new ArrayList<>(List.of(
+                Command.of("Jump to …", "Shortcut+J", jump::requestFocus),
+                Command.of("Go to the shelf", "Shortcut+1", () -> enter(shelfPlace())).when(() -> shelfPlace != null),
+                Command.of("Go to the jobs", "Shortcut+2", () -> enter(jobsPlace())).when(() -> jobsPlace != null),
+                Command.of("Go to the languages", "Shortcut+3", () -> enter(languagesPlace())).when(() -> languagesPlace != null),
+                Command.of("Turn the pages: left, right, both", "F6", () -> {
+                    if (root.getCenter() instanceof FacingPages pages) {
+                        pages.turn();
+                    }
+                }),
+                Command.of("Run all cases", "F8", () -> workbench().ifPresent(w -> w.check(0))),
+                Command.of("Light or dark sheet", "Shortcut+Shift+L", () -> {
+                    settings.put("sheet", settings.isDark() ? "light" : "dark");
+                    dress();
+                }),
+                Command.of("Larger text", "Shortcut+Plus", () -> resize(1)),
+                Command.of("Smaller text", "Shortcut+Minus", () -> resize(-1)),
+                Command.of("Read a file in a new job …", "Shortcut+Shift+O", this::chooseFile).when(() -> jobsPlace != null),
+                openShelf(),
+                newShelf()));
+        return commands;
+    }
+
+    private void chooseFile() {
+        FileChooser chooser = new FileChooser();
+        chooser.setTitle("A file of delimited text");
+        Optional.ofNullable(chooser.showOpenDialog(stage)).map(File::toPath).ifPresent(this::read);
+    }
+
+    /// Begins a new job with a line that reads the file.
+    void read(Path file) {
+        enter(jobsPlace());
+        jobsPlace().begin(file);
+    }
+
+    private void resize(int by) {
+        settings.put("text", String.valueOf(Math.max(12, Math.min(20, settings.textSize() + by))));
+        dress();
+    }
+
+    void dress() {
+        String tokens = settings.isDark() ? "tokens-dark.css" : "tokens-light.css";
+        scene.getStylesheets().setAll(resource(tokens), resource("window.css"));
+        root.getStyleClass().removeIf(c -> c.startsWith("size-"));
+        root.getStyleClass().add("size-" + settings.textSize());
+    }
+
+    private static String resource(String name) {
+        return Objects.requireNonNull(Frame.class.getResource(name), name).toExternalForm();
+    }
+
+    private void bind(Command command) {
+        if (command.keys() != null) {
+            scene.getAccelerators().put(command.keys(), command::tryRun);
+        }
+    }
+
+    private void acceptFiles() {
+        scene.setOnDragOver(e -> {
+            if (workbench != null && e.getDragboard().hasFiles()) {
+                e.acceptTransferModes(TransferMode.COPY);
+            }
+            e.consume();
+        });
+        scene.setOnDragDropped(e -> {
+            e.getDragboard().getFiles().stream().findFirst().map(File::toPath).ifPresent(this::read);
+            e.setDropCompleted(true);
+            e.consume();
+        });
+    }
+}

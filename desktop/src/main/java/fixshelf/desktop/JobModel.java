@@ -1,0 +1,116 @@
+package fixshelf.desktop;
+
+import fixshelf.desktop.Background.Request;
+import fixshelf.plan.Step;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.DelimitedFile;
+import fixshelf.type.Column;
+import fixshelf.work.JobRun;
+import fixshelf.work.LineEffect;
+import fixshelf.work.PlannedJob;
+import fixshelf.work.Preview;
+import fixshelf.work.PreviewRow;
+import fixshelf.work.RunLog;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.application.Platform;
+import org.jspecify.annotations.Nullable;
+
+/// What a job does, computed in the background: effects of its lines, rows as of a line, a run.
+///
+/// The preview is only touched on its own lane.
+final class JobModel {
+    private static final String LANE = "preview";
+
+    private final Background background;
+    private @Nullable Preview preview;
+
+    JobModel(Background background) {
+        this.background = background;
+    }
+
+    /// What was found of a job.
+    ///
+    /// @param total rows of the source, or -1 while that is not known
+    record Look(PlannedJob planned, List<LineEffect> effects, List<Problem> problems, long rows, long total, long millis) {
+        List<Column> columnsAt(int line) {
+            List<Step> steps = planned.plan().steps();
+            return steps.get(Math.max(0, Math.min(line, steps.size()) - 1)).columns();
+        }
+
+        Optional<LineEffect> effect(int line) {
+            return effects.stream().filter(e -> e.line() == line).findFirst();
+        }
+    }
+
+    /// Looks at a job as it is now; a newer look replaces an older one that is not done.
+    void look(Shelf shelf, JobPage job, Consumer<Outcome<Look>> done) {
+        background.ask(new Request(LANE, "looking at " + job.title(), 30), () -> looked(shelf, job), done);
+    }
+
+    private Outcome<Look> looked(Shelf shelf, JobPage job) {
+        Outcome<PlannedJob> planned = PlannedJob.draft(shelf, job, Map.of());
+        if (!planned.isPresent()) {
+            return Outcome.failed(planned.problems());
+        }
+        Outcome<Preview> opened = opened(planned.get().source());
+        if (!opened.isPresent()) {
+            return Outcome.failed(opened.problems());
+        }
+        long start = System.nanoTime();
+        Preview current = opened.get();
+        return current.look(planned.get().plan()).map(effects -> new Look(
+                planned.get(), effects, planned.problems(), current.rows(),
+                current.staged() < Preview.STAGED_ROWS ? current.staged() : -1, (System.nanoTime() - start) / 1_000_000));
+    }
+
+    private Outcome<Preview> opened(DelimitedFile source) {
+        if (preview != null && preview.source().equals(source)) {
+            return Outcome.of(preview);
+        }
+        if (preview != null) {
+            preview.close();
+            preview = null;
+        }
+        Outcome<Preview> opened = Preview.open(source);
+        opened.value().ifPresent(p -> preview = p);
+        return opened;
+    }
+
+    /// The rows of a view of a line, as a list that asks for its pages.
+    void rows(Look look, int line, Preview.View view, Consumer<PagedRows> done) {
+        background.ask(
+                Request.now(LANE, "reading rows"),
+                () -> preview == null ? Outcome.<Long>of(0L) : preview.count(look.planned().plan(), line, view),
+                count -> done.accept(new PagedRows(count.value().orElse(0L), (page, list) -> page(look, line, view, page, list))));
+    }
+
+    private void page(Look look, int line, Preview.View view, int page, PagedRows list) {
+        background.ask(
+                Request.now(LANE, "reading page " + page),
+                () -> preview == null
+                        ? Outcome.<List<PreviewRow>>of(List.of())
+                        : preview.rows(look.planned().plan(), line, view, (long) page * PagedRows.PAGE, PagedRows.PAGE),
+                rows -> list.put(page, rows.value().orElse(List.of())));
+    }
+
+    /// Counts all rows of a source that is larger than what is staged.
+    void countAll(Look look, Consumer<Long> done) {
+        background.ask(Request.now("count", "counting all rows"), () -> Preview.countAll(look.planned().source()), count -> count.value().ifPresent(done));
+    }
+
+    /// Runs the job on all rows; `stage` hears where it is and how to stop it.
+    void run(Shelf shelf, JobPage job, JobRun.Watcher stage, Consumer<Outcome<JobRun.Report>> done) {
+        background.ask(Request.now("run", "running " + job.title()), () -> {
+            Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job, Map.of());
+            Outcome<JobRun.Report> report = planned.then(p -> JobRun.run(p, (words, stop) -> Platform.runLater(() -> stage.stage(words, stop))));
+            report.value().ifPresent(r -> RunLog.add(shelf.root(), planned.get(), r));
+            return report;
+        }, done);
+    }
+}

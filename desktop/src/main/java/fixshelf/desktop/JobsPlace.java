@@ -1,0 +1,521 @@
+package fixshelf.desktop;
+
+import fixshelf.desktop.Background.Request;
+import fixshelf.plan.Line;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.JobEdits;
+import fixshelf.shelf.JobPage;
+import fixshelf.source.DelimitedShape;
+import fixshelf.type.Column;
+import fixshelf.work.JobRun;
+import fixshelf.work.LineEffect;
+import fixshelf.work.Preview;
+import fixshelf.work.RunLog;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+
+/// The job card on the left, the data as of the chosen line on the right.
+final class JobsPlace implements Place, JobCard.Listener {
+    private final Workbench workbench;
+    private final Runnable changed;
+    private final Consumer<String> toFix;
+    private final JobModel model;
+    private final ComboBox<String> jobs = new ComboBox<>();
+    private final Label about = Ui.wrapped("", "soft");
+    private final JobCard card;
+    private final TextField add = new TextField();
+    private final VBox outputs = new VBox(4);
+    private final HBox buttons = Ui.row("buttons");
+    private final Label message = Ui.wrapped("", "soft");
+    private final ToggleGroup views = new ToggleGroup();
+    private final Label asOf = Ui.label("", "soft");
+    private final RowsGrid grid = new RowsGrid();
+    private final VBox right = Ui.column("sheet");
+    private final FacingPages pages;
+    private @Nullable Path file;
+    private @Nullable Runnable stop;
+    private Optional<JobModel.Look> look = Optional.empty();
+    private int chosen = 1;
+    private Preview.View view = Preview.View.ALL;
+    private long total = -1;
+    private boolean filling;
+
+    JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
+        this.workbench = workbench;
+        this.changed = changed;
+        this.toFix = toFix;
+        this.model = new JobModel(workbench.background());
+        this.card = new JobCard(workbench, this);
+        jobs.setAccessibleText("Job");
+        jobs.getStyleClass().add("job-choice");
+        jobs.setOnAction(_ -> {
+            if (!filling && jobs.getSelectionModel().getSelectedIndex() >= 0) {
+                show(workbench.shelf().jobs().get(jobs.getSelectionModel().getSelectedIndex()).file());
+            }
+        });
+        add.setPromptText("+ add a line: a fix or an operation …");
+        add.setAccessibleText("Add a line");
+        Completion completion = new Completion(add, this::addLine);
+        add.textProperty().addListener(_ -> offerLines(completion));
+        VBox left = new VBox(Ui.page(leftSheet()), buttons);
+        left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        pages = new FacingPages(left, rightSheet());
+        workbench.shelfProperty().addListener(_ -> refresh());
+        fillJobs();
+    }
+
+    private VBox leftSheet() {
+        HBox head = Ui.row("state", jobs);
+        VBox top = new VBox(4, head, about);
+        top.setStyle(null);
+        top.getStyleClass().add("sheet");
+        HBox adding = Ui.row("job-line", Ui.label("+", "line-number"), add);
+        HBox.setHgrow(add, Priority.ALWAYS);
+        HBox writing = Ui.row("job-line", Ui.label("→", "line-number"), outputs);
+        HBox.setHgrow(outputs, Priority.ALWAYS);
+        return new VBox(top, card.view(), adding, writing);
+    }
+
+    private Region rightSheet() {
+        HBox toggles = new HBox();
+        for (Preview.View each : Preview.View.values()) {
+            ToggleButton toggle = new ToggleButton(switch (each) {
+                case ALL -> "All rows";
+                case CHANGED -> "Changed cells";
+                case LEAVING -> "Leaving";
+            });
+            toggle.getStyleClass().setAll("toggle");
+            toggle.setUserData(each);
+            toggle.setToggleGroup(views);
+            toggle.setSelected(each == Preview.View.ALL);
+            toggle.setOnAction(_ -> turn(each));
+            toggles.getChildren().add(toggle);
+        }
+        VBox.setVgrow(grid, Priority.ALWAYS);
+        message.setVisible(false);
+        message.managedProperty().bind(message.visibleProperty());
+        right.getChildren().addAll(Ui.row("state", toggles, asOf), message, grid);
+        return right;
+    }
+
+    private void turn(Preview.View next) {
+        view = next;
+        views.getToggles().forEach(t -> t.setSelected(t.getUserData() == next));
+        showRows();
+    }
+
+    private Optional<JobPage> job() {
+        return file == null ? Optional.empty() : workbench.job(file);
+    }
+
+    private void fillJobs() {
+        filling = true;
+        jobs.getItems().setAll(workbench.shelf().jobs().stream().map(JobPage::title).toList());
+        List<Path> files = workbench.shelf().jobs().stream().map(JobPage::file).toList();
+        if (file == null && !files.isEmpty()) {
+            file = files.stream().filter(f -> f.endsWith("visits_clean.yaml")).findFirst().orElse(files.getFirst());
+            chosen = job().map(j -> j.lines().size()).orElse(1);
+        }
+        jobs.getSelectionModel().select(files.indexOf(file));
+        filling = false;
+    }
+
+    /// Shows a job with its last line chosen.
+    void show(Path shown) {
+        file = shown;
+        look = Optional.empty();
+        total = -1;
+        chosen = job().map(j -> Math.max(1, j.lines().size())).orElse(1);
+        view = Preview.View.ALL;
+        turn(view);
+        refresh();
+    }
+
+    private void refresh() {
+        fillJobs();
+        fill();
+        job().ifPresent(j -> {
+            if (j.problems().stream().anyMatch(Problem::isError)) {
+                say(j.problems().getFirst().sentence(), true);
+            } else {
+                model.look(workbench.shelf(), j, this::looked);
+            }
+        });
+    }
+
+    private void looked(Outcome<JobModel.Look> outcome) {
+        if (!outcome.isPresent()) {
+            look = Optional.empty();
+            say(outcome.problems().getFirst().sentence(), true);
+            grid.show(List.of(), new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
+        } else {
+            boolean first = look.isEmpty();
+            look = outcome.value();
+            message.setVisible(message.isVisible() && !message.getStyleClass().contains("problem"));
+            if (first || total < 0) {
+                countAll(outcome.get());
+            }
+            showRows();
+        }
+        fill();
+    }
+
+    private void countAll(JobModel.Look seen) {
+        if (seen.total() >= 0) {
+            total = seen.total();
+        } else {
+            model.countAll(seen, count -> {
+                total = count;
+                fill();
+                changed.run();
+            });
+        }
+    }
+
+    private void fill() {
+        Optional<JobPage> job = job();
+        fillButtons();
+        changed.run();
+        if (job.isEmpty()) {
+            about.setText("There is no job yet. Drop a file of delimited text on the window, or press Ctrl+Shift+O.");
+            return;
+        }
+        about.setText(aboutText(job.get()));
+        chosen = Math.max(1, Math.min(chosen, job.get().lines().size()));
+        card.show(job.get(), chosen, look);
+        fillOutputs(job.get());
+    }
+
+    private String aboutText(JobPage job) {
+        List<String> parts = new ArrayList<>();
+        look.ifPresent(l -> {
+            parts.add("on " + l.planned().source().file().getFileName());
+            parts.add(total >= 0 ? Ui.count(total, "row", "rows") : "counting the rows …");
+            parts.add(Ui.count(l.planned().source().columns().size(), "column", "columns"));
+        });
+        RunLog.lastRun(workbench.shelf().root(), job.name()).ifPresent(at -> {
+            LocalDate day = at.atZone(ZoneId.systemDefault()).toLocalDate();
+            long ago = LocalDate.now(ZoneId.systemDefault()).toEpochDay() - day.toEpochDay();
+            parts.add("last run " + (ago == 0 ? "today" : ago == 1 ? "yesterday" : day.toString()));
+        });
+        if (workbench.isDraft(job.file())) {
+            parts.add("not kept yet");
+        }
+        return (job.about().isEmpty() ? "" : job.about() + "\n") + String.join(" · ", parts);
+    }
+
+    private void fillOutputs(JobPage job) {
+        outputs.getChildren().clear();
+        int count = Math.max(1, job.outputs().size());
+        for (int i = 0; i < count; i++) {
+            Optional<JobPage.Output> output = i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
+            int index = i;
+            Button path = new Button(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"));
+            path.getStyleClass().setAll("blank");
+            path.setOnAction(_ -> editOutput(path, job, index));
+            HBox row = Ui.row("state", Ui.label("Write to"), path);
+            output.ifPresent(o -> {
+                Button replace = new Button(o.replace() ? "replacing what is there" : "only if it is not there");
+                replace.getStyleClass().setAll("blank");
+                replace.setOnAction(_ -> edit(JobEdits.setOutput(job, index, new JobPage.Output(o.path(), !o.replace(), o.span()))));
+                row.getChildren().add(replace);
+            });
+            row.setSpacing(6);
+            outputs.getChildren().add(row);
+        }
+    }
+
+    private void editOutput(Button button, JobPage job, int index) {
+        HBox row = (HBox) button.getParent();
+        TextField field = new TextField(index < job.outputs().size() ? button.getText() : "{out}/" + job.name() + ".parquet");
+        if (index >= job.outputs().size() && !workbench.shelf().settings().values().containsKey("out")) {
+            field.setText("out/" + job.name() + ".parquet");
+        }
+        field.getStyleClass().add("inline-edit");
+        row.getChildren().set(1, field);
+        field.requestFocus();
+        field.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                fillOutputs(job);
+            }
+        });
+        field.setOnAction(_ -> {
+            boolean replace = index < job.outputs().size() && job.outputs().get(index).replace();
+            edit(JobEdits.setOutput(job, index, new JobPage.Output(field.getText().strip(), replace, fixshelf.problem.Span.NONE)));
+        });
+    }
+
+    private void showRows() {
+        look.ifPresent(l -> {
+            int line = Math.min(chosen, l.planned().plan().steps().size());
+            Optional<LineEffect> effect = l.effect(line);
+            labelToggles(effect);
+            asOf.setText("as of line " + line + (view == Preview.View.LEAVING && effect.flatMap(LineEffect::repeats).isPresent() ? ", by group" : ""));
+            String empty = switch (view) {
+                case ALL -> "No rows at this line.";
+                case CHANGED -> "This line changes no cell.";
+                case LEAVING -> "No row leaves and no value is lost at this line.";
+            };
+            model.rows(l, line, view, rows -> grid.show(l.columnsAt(line), rows, empty));
+        });
+    }
+
+    private void labelToggles(Optional<LineEffect> effect) {
+        views.getToggles().forEach(t -> {
+            long n = effect.map(e -> switch ((Preview.View) t.getUserData()) {
+                case ALL -> 0L;
+                case CHANGED -> e.cellsChanged();
+                case LEAVING -> e.line() == 1 ? 0 : e.rowsGone() + e.valuesLost();
+            }).orElse(0L);
+            String words = switch ((Preview.View) t.getUserData()) {
+                case ALL -> "All rows";
+                case CHANGED -> "Changed cells";
+                case LEAVING -> effect.filter(e -> e.valuesLost() > 0).isPresent() ? "Lost" : "Leaving";
+            };
+            ((ToggleButton) t).setText(n > 0 ? words + String.format(" %,d", n) : words);
+        });
+    }
+
+    private void offerLines(Completion completion) {
+        if (!add.isFocused()) {
+            return;
+        }
+        List<String> words = new ArrayList<>(NewLines.offered(workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of())).keySet());
+        completion.offer(Completion.matching(words, add.getText().strip(), w -> w), add.localToScreen(add.getBoundsInLocal()));
+    }
+
+    private void addLine(String words) {
+        Map<String, Line> offered = NewLines.offered(workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
+        Line line = offered.get(words);
+        job().filter(_ -> line != null).ifPresent(j -> {
+            add.clear();
+            String text = JobEdits.insertLine(j, chosen, Objects.requireNonNull(line));
+            chosen++;
+            edit(text);
+            card.focus(chosen);
+        });
+    }
+
+    private void edit(String text) {
+        if (file != null) {
+            workbench.edit(file, text);
+        }
+    }
+
+    private void key(KeyEvent event) {
+        boolean onLine = event.getTarget() instanceof javafx.scene.Node n && n.getStyleClass().contains("job-line");
+        Optional<JobPage> job = job();
+        if (!onLine || job.isEmpty()) {
+            return;
+        }
+        int last = job.get().lines().size();
+        int target = switch (event.getCode()) {
+            case UP -> chosen - 1;
+            case DOWN -> chosen + 1;
+            default -> 0;
+        };
+        if (target >= 1 && target <= last) {
+            if (event.isAltDown() && Math.min(target, chosen) > 1) {
+                String text = JobEdits.exchangeWithNext(job.get(), Math.min(target, chosen) - 1);
+                chosen = target;
+                edit(text);
+            } else if (!event.isAltDown()) {
+                chosen(target);
+                card.focus(target);
+            }
+            event.consume();
+        } else if (event.getCode() == KeyCode.DELETE && chosen > 1) {
+            int index = chosen - 1;
+            chosen = Math.max(1, chosen - 1);
+            edit(JobEdits.removeLine(job.get(), index));
+            event.consume();
+        }
+    }
+
+    @Override
+    public void chosen(int line) {
+        chosen = line;
+        job().ifPresent(j -> card.show(j, chosen, look));
+        showRows();
+        changed.run();
+    }
+
+    @Override
+    public void changed(int index, Line line) {
+        chosen = index + 1;
+        job().ifPresent(j -> edit(JobEdits.replaceLine(j, index, line)));
+    }
+
+    @Override
+    public void fixAsked(String name) {
+        toFix.accept(name);
+    }
+
+    @Override
+    public List<Column> columnsBefore(int line) {
+        return look.map(l -> l.columnsAt(line - 1)).orElse(List.of());
+    }
+
+    /// The columns of the job in view, for the jump field.
+    List<String> columns() {
+        return look.map(l -> l.columnsAt(chosen).stream().map(Column::name).toList()).orElse(List.of());
+    }
+
+    void showColumn(String column) {
+        grid.getColumns().stream()
+                .filter(c -> String.valueOf(c.getUserData()).startsWith(column + " "))
+                .findFirst()
+                .ifPresent(grid::scrollToColumn);
+    }
+
+    /// Chooses a line and a view of it.
+    void choose(int line, Preview.View wanted) {
+        chosen(line);
+        turn(wanted);
+    }
+
+    /// Begins a new job with the line that reads a file.
+    void begin(Path data) {
+        String name = data.getFileName().toString().replaceFirst("\\.[^.]*$", "").replaceAll("[^A-Za-z0-9]+", "_").toLowerCase(Locale.ROOT);
+        Path root = workbench.shelf().root();
+        Path absolute = data.toAbsolutePath().normalize();
+        String path = (absolute.startsWith(root) ? root.relativize(absolute) : absolute).toString().replace('\\', '/');
+        workbench.background().ask(Request.now("begin", "looking at " + data.getFileName()), () -> shape(absolute, path), outcome -> {
+            if (!outcome.isPresent()) {
+                say(outcome.problems().getFirst().sentence(), true);
+                return;
+            }
+            Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
+            String job = page.getFileName().toString().replace(".yaml", "");
+            String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+            workbench.edit(page, JobEdits.newPage(job, title, outcome.get()));
+            show(page);
+        });
+    }
+
+    private Outcome<fixshelf.plan.ReadOptions> shape(Path data, String path) {
+        try {
+            if (!Files.isRegularFile(data) || Files.size(data) == 0) {
+                return Outcome.failed(Problem.about(fixshelf.problem.Code.FILE_EMPTY, path, data.getFileName() + " is empty or no file.", "Choose another."));
+            }
+            return Outcome.of(DelimitedShape.detect(data, path, workbench.shelf().settings().nullWords()));
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(fixshelf.problem.Code.FILE_MISSING, path, "It cannot be read: " + e.getMessage() + ".", "Look at its rights."));
+        }
+    }
+
+    private void say(String words, boolean wrong) {
+        message.setText(words);
+        message.setVisible(true);
+        Ui.mark(message, "problem", wrong);
+    }
+
+    private void run() {
+        job().ifPresent(j -> {
+            say("Running …", false);
+            model.run(workbench.shelf(), j, (words, stopRun) -> {
+                stop = stopRun;
+                say(words + " …", false);
+                fillButtons();
+            }, report -> {
+                stop = null;
+                fill();
+                say(report.isPresent() ? reportText(report.get()) : report.problems().getFirst().sentence(), !report.isPresent());
+            });
+        });
+    }
+
+    private String reportText(JobRun.Report report) {
+        String files = report.files().isEmpty()
+                ? "No output is named, so nothing was written"
+                : "Wrote " + Ui.joined(report.files().stream().map(f -> workbench.shelf().root().relativize(f).toString()).toList());
+        String left = report.careful().filter(c -> c.badCount() > 0).map(c -> ", " + Ui.count(c.badCount(), "row", "rows") + " left out").orElse("");
+        return files + " · " + Ui.count(report.rows(), "row", "rows") + left + " · " + String.format("%.1f s", report.millis() / 1000.0);
+    }
+
+    private void fillButtons() {
+        buttons.getChildren().clear();
+        for (Command command : commands().subList(0, 4)) {
+            buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
+        }
+        if (stop != null) {
+            buttons.getChildren().add(Ui.button(commands().get(4)));
+        }
+    }
+
+    @Override
+    public String title() {
+        return "Jobs";
+    }
+
+    @Override
+    public Region view() {
+        return pages;
+    }
+
+    @Override
+    public List<Command> commands() {
+        return List.of(
+                Command.of("Run", "Shortcut+R", this::run).when(() -> file != null && stop == null),
+                Command.of("Keep", "Shortcut+S", () -> {
+                    Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
+                    if (!kept.isPresent()) {
+                        say(kept.problems().getFirst().sentence(), true);
+                    }
+                }).when(() -> file != null && workbench.isDraft(file)),
+                Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file)).when(() -> file != null && workbench.canUndo(file)),
+                Command.of("Redo", "Shortcut+Alt+Shift+Z", () -> workbench.redo(file)).when(() -> file != null && workbench.canRedo(file)),
+                Command.of("Stop the run", "Shortcut+Period", () -> Objects.requireNonNull(stop).run()).when(() -> stop != null));
+    }
+
+    @Override
+    public String status() {
+        if (look.isEmpty()) {
+            return "DuckDB, inside";
+        }
+        JobModel.Look seen = look.get();
+        String rows = total >= 0 && seen.rows() >= total
+                ? String.format("all %,d rows", seen.rows())
+                : String.format("first %,d of %s rows", seen.rows(), total < 0 ? "…" : String.format("%,d", total));
+        return "DuckDB, inside · " + rows + " · " + seen.millis() + " ms";
+    }
+
+    @Override
+    public String keys() {
+        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · Del take it out · Ctrl+R run";
+    }
+
+    @Override
+    public void enter() {
+        refresh();
+    }
+
+    @Override
+    public void focus() {
+        card.focus(chosen);
+    }
+}

@@ -1,0 +1,126 @@
+package fixshelf.desktop;
+
+import fixshelf.type.Column;
+import fixshelf.type.Visible;
+import fixshelf.work.PreviewRow;
+import java.util.List;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.scene.control.Label;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableRow;
+import javafx.scene.control.TableView;
+import javafx.scene.text.Text;
+import javafx.scene.text.TextFlow;
+import org.jspecify.annotations.Nullable;
+
+/// Rows of a result: changed cells with what they were, rows that leave struck out, invisible characters visible.
+final class RowsGrid extends TableView<PreviewRow> {
+    RowsGrid() {
+        setPlaceholder(Ui.label("Loading …", "soft"));
+        setColumnResizePolicy(UNCONSTRAINED_RESIZE_POLICY);
+        setRowFactory(_ -> new MarkedRow());
+        setAccessibleText("Rows");
+    }
+
+    /// Shows columns; widths stay as they are when the columns do.
+    void show(List<Column> columns, PagedRows rows, String emptyWords) {
+        List<String> now = getColumns().stream().skip(1).map(c -> String.valueOf(c.getUserData())).toList();
+        List<String> next = columns.stream().map(c -> c.name() + ' ' + c.type().label()).toList();
+        if (!now.equals(next)) {
+            getColumns().clear();
+            getColumns().add(numbers());
+            for (int i = 0; i < columns.size(); i++) {
+                getColumns().add(column(columns.get(i), i));
+            }
+        }
+        setPlaceholder(Ui.label(emptyWords, "soft"));
+        setItems(rows);
+    }
+
+    private static TableColumn<PreviewRow, PreviewRow> numbers() {
+        TableColumn<PreviewRow, PreviewRow> column = new TableColumn<>("row");
+        column.setCellValueFactory(r -> new ReadOnlyObjectWrapper<>(r.getValue()));
+        column.setCellFactory(_ -> new NumberCell());
+        column.setPrefWidth(86);
+        column.setSortable(false);
+        column.setReorderable(false);
+        return column;
+    }
+
+    private static TableColumn<PreviewRow, PreviewRow.Cell> column(Column column, int index) {
+        TableColumn<PreviewRow, PreviewRow.Cell> view = new TableColumn<>();
+        view.setUserData(column.name() + ' ' + column.type().label());
+        Label name = Ui.label(Visible.markOddities(column.name()), "column-name");
+        Label type = Ui.label(column.type().label(), "soft", "small");
+        view.setGraphic(Ui.column("column-head", name, type));
+        view.setCellValueFactory(r -> new ReadOnlyObjectWrapper<>(
+                index < r.getValue().cells().size() ? r.getValue().cells().get(index) : null));
+        view.setCellFactory(_ -> new ValueCell());
+        view.setPrefWidth(Math.max(110, Math.min(220, 60 + 8 * column.name().length())));
+        view.setSortable(false);
+        view.setReorderable(false);
+        return view;
+    }
+
+    /// A value as it is shown, and whether it is there at all.
+    static Text text(@Nullable Object value, String... classes) {
+        Text text = new Text(value == null ? "missing" : value.toString().isEmpty() ? "empty" : Visible.markOddities(value.toString()));
+        text.getStyleClass().add("cell");
+        boolean nothing = value == null || value.toString().isEmpty();
+        if (nothing) {
+            text.getStyleClass().add("missing");
+        }
+        text.getStyleClass().addAll(classes);
+        return text;
+    }
+
+    private static final class MarkedRow extends TableRow<PreviewRow> {
+        @Override
+        protected void updateItem(PreviewRow row, boolean empty) {
+            super.updateItem(row, empty);
+            Ui.mark(this, "leaves", !empty && row != null && row.mark() == PreviewRow.Mark.LEAVES);
+        }
+    }
+
+    private static final class NumberCell extends TableCell<PreviewRow, PreviewRow> {
+        @Override
+        protected void updateItem(PreviewRow row, boolean empty) {
+            super.updateItem(row, empty);
+            if (empty || row == null || row.number() == 0) {
+                setGraphic(null);
+                return;
+            }
+            Text text = switch (row.mark()) {
+                case NONE -> new Text(String.format("%,d", row.number()));
+                case STAYS -> new Text("stays ● ");
+                case LEAVES -> new Text("leaves");
+            };
+            text.getStyleClass().add("row-note");
+            if (row.mark() != PreviewRow.Mark.NONE) {
+                text.getStyleClass().add(row.mark() == PreviewRow.Mark.STAYS ? "stays" : "leaves");
+            }
+            setGraphic(text);
+        }
+    }
+
+    private static final class ValueCell extends TableCell<PreviewRow, PreviewRow.Cell> {
+        @Override
+        protected void updateItem(PreviewRow.Cell cell, boolean empty) {
+            super.updateItem(cell, empty);
+            if (empty || cell == null) {
+                setGraphic(null);
+                Ui.mark(this, "changed-cell", false);
+                return;
+            }
+            Ui.mark(this, "changed-cell", cell.changed());
+            PreviewRow row = getTableRow() == null ? null : getTableRow().getItem();
+            boolean leaves = row != null && row.mark() == PreviewRow.Mark.LEAVES;
+            Text now = leaves ? text(cell.value(), "gone") : text(cell.value());
+            TextFlow flow = cell.changed() ? new TextFlow(text(cell.was(), "was"), new Text(" "), now) : new TextFlow(now);
+            flow.setPrefHeight(20);
+            flow.setMaxHeight(20);
+            setGraphic(flow);
+        }
+    }
+}

@@ -1,0 +1,231 @@
+package fixshelf.desktop;
+
+import fixshelf.check.CaseResult;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.shelf.FixEdits;
+import fixshelf.shelf.FixPage;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.TreeMap;
+import javafx.collections.FXCollections;
+import javafx.collections.ObservableList;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.BorderPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+
+/// The catalogue, grouped by purpose, beside the page of the chosen fix; or the fix that is being written.
+final class ShelfPlace implements Place {
+    /// A line of the catalogue: a heading or a fix.
+    private sealed interface Entry {
+        record Heading(String text) implements Entry {}
+
+        record Fix(FixPage page) implements Entry {}
+    }
+
+    private final Workbench workbench;
+    private final WritingPlace writing;
+    private final Runnable changed;
+    private final ListView<Entry> catalogue = new ListView<>();
+    private final ObservableList<Entry> entries = FXCollections.observableArrayList();
+    private final ReaderPage reader;
+    private final BorderPane whole = new BorderPane();
+    private final FacingPages pages;
+    private @Nullable Path chosen;
+    private boolean isWriting;
+
+    ShelfPlace(Workbench workbench, WritingPlace writing, Runnable changed) {
+        this.workbench = workbench;
+        this.writing = writing;
+        this.changed = changed;
+        this.reader = new ReaderPage(workbench);
+        catalogue.getStyleClass().add("catalogue");
+        catalogue.setItems(entries);
+        catalogue.setCellFactory(_ -> new EntryCell());
+        catalogue.setPlaceholder(Ui.wrapped("The shelf is empty. Write the first fix with Ctrl+N.", "soft"));
+        catalogue.getSelectionModel().selectedItemProperty().addListener((_, _, e) -> choose(e));
+        catalogue.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ENTER) {
+                write();
+            }
+        });
+        catalogue.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                write();
+            }
+        });
+        VBox.setVgrow(catalogue, Priority.ALWAYS);
+        HBox buttons = Ui.row("buttons");
+        commands().stream().limit(2).forEach(c -> buttons.getChildren().add(Ui.button(c, buttons.getChildren().isEmpty() ? "strong" : "usual")));
+        VBox left = new VBox(catalogue, buttons);
+        pages = new FacingPages(left, reader.view());
+        whole.setCenter(pages);
+        workbench.shelfProperty().addListener(_ -> fill());
+        workbench.resultsProperty().addListener(_ -> {
+            catalogue.refresh();
+            reader.refresh();
+        });
+        fill();
+        writing.onLeave(this::read);
+    }
+
+    private void fill() {
+        TreeMap<String, List<FixPage>> groups = new TreeMap<>();
+        workbench.shelf().fixes().forEach(f -> groups.computeIfAbsent(f.group(), _ -> new ArrayList<>()).add(f));
+        List<Entry> all = new ArrayList<>();
+        groups.forEach((group, fixes) -> {
+            all.add(new Entry.Heading(Character.toUpperCase(group.charAt(0)) + group.substring(1)));
+            fixes.forEach(f -> all.add(new Entry.Fix(f)));
+        });
+        Path keep = chosen;
+        entries.setAll(all);
+        select(keep);
+    }
+
+    private void select(@Nullable Path file) {
+        Optional<Entry> entry = entries.stream()
+                .filter(e -> e instanceof Entry.Fix f && (file == null || f.page().file().equals(file)))
+                .findFirst();
+        entry.ifPresent(e -> catalogue.getSelectionModel().select(e));
+    }
+
+    private void choose(@Nullable Entry entry) {
+        if (entry instanceof Entry.Fix(FixPage page)) {
+            chosen = page.file();
+            reader.show(page);
+            changed.run();
+        }
+    }
+
+    /// Shows the page of a fix.
+    void show(String name) {
+        read();
+        workbench.shelf().fix(name).ifPresent(f -> {
+            select(f.file());
+            catalogue.scrollTo(catalogue.getSelectionModel().getSelectedIndex());
+        });
+    }
+
+    /// Opens the chosen fix for writing.
+    void write() {
+        if (chosen != null) {
+            isWriting = true;
+            writing.show(chosen);
+            whole.setCenter(writing.view());
+            changed.run();
+        }
+    }
+
+    private void read() {
+        isWriting = false;
+        whole.setCenter(pages);
+        fill();
+        changed.run();
+    }
+
+    private void create() {
+        Path file = workbench.freeFile("fixes/text", "new_fix", ".fix.md");
+        String name = file.getFileName().toString().replace(".fix.md", "");
+        workbench.edit(file, FixEdits.newPage(name));
+        chosen = file;
+        fill();
+        write();
+    }
+
+    WritingPlace writing() {
+        return writing;
+    }
+
+    @Override
+    public String title() {
+        return "Shelf";
+    }
+
+    @Override
+    public Region view() {
+        return whole;
+    }
+
+    @Override
+    public List<Command> commands() {
+        List<Command> all = new ArrayList<>(List.of(
+                Command.of("Change this fix", "Shortcut+E", this::write).when(() -> !isWriting && whole.getScene() != null),
+                Command.of("New fix", "Shortcut+N", this::create)));
+        writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));
+        return all;
+    }
+
+    @Override
+    public String status() {
+        return isWriting ? writing.status() : "DuckDB, inside · " + Ui.count(workbench.shelf().fixes().size(), "fix", "fixes");
+    }
+
+    @Override
+    public String keys() {
+        return isWriting ? writing.keys() : "Ctrl+J jump · Enter or Ctrl+E change · Ctrl+N new fix";
+    }
+
+    @Override
+    public void enter() {
+        if (catalogue.getSelectionModel().isEmpty()) {
+            select(chosen);
+        }
+    }
+
+    @Override
+    public void focus() {
+        catalogue.requestFocus();
+    }
+
+    private final class EntryCell extends ListCell<Entry> {
+        @Override
+        protected void updateItem(Entry entry, boolean empty) {
+            super.updateItem(entry, empty);
+            setText(null);
+            setGraphic(empty || entry == null ? null : switch (entry) {
+                case Entry.Heading(String text) -> Ui.column("group", Ui.label(text, "heading"));
+                case Entry.Fix(FixPage page) -> fixEntry(page);
+            });
+            setDisable(!empty && entry instanceof Entry.Heading);
+            setPrefWidth(0);
+        }
+
+        private Region fixEntry(FixPage page) {
+            HBox marks = Ui.row("entry-marks");
+            List<CaseResult> results = workbench.resultsOf(page);
+            long fails = results.stream().filter(r -> !r.holds()).count();
+            boolean broken = !workbench.shelf().definition(page).isPresent();
+            if (broken) {
+                marks.getChildren().add(Ui.label("▲ has a problem", "fails", "small"));
+            } else if (fails > 0) {
+                marks.getChildren().add(Ui.label("▲ " + Ui.count(fails, "case fails", "cases fail"), "fails", "small"));
+            } else {
+                marks.getChildren().add(Ui.label("● " + Ui.count(results.size(), "case", "cases"), "holds", "small"));
+            }
+            long languages = languagesOf(page);
+            marks.getChildren().add(Ui.label(languages + " of " + Languages.ALL.size() + " languages", "soft", "small"));
+            int used = workbench.shelf().usersOf(page.name()).size();
+            if (used > 0) {
+                marks.getChildren().add(Ui.label("used in " + used, "soft", "small"));
+            }
+            if (workbench.isDraft(page.file())) {
+                marks.getChildren().add(Ui.label("draft, not kept", "fails", "small"));
+            }
+            return Ui.column("entry", Ui.label(page.signature(), "mono"), Ui.wrapped(page.summary(), "soft"), marks);
+        }
+
+        private long languagesOf(FixPage page) {
+            return workbench.shelf().definition(page).value()
+                    .map(fix -> Languages.ALL.stream().filter((Language l) -> l.definition(fix, "").isPresent()).count())
+                    .orElse(0L);
+        }
+    }
+}

@@ -1,0 +1,140 @@
+package fixshelf.desktop;
+
+import fixshelf.shelf.FixEdits;
+import fixshelf.work.Preview;
+import java.awt.image.BufferedImage;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import java.util.concurrent.CompletableFuture;
+import javafx.application.Platform;
+import javafx.scene.image.PixelReader;
+import javafx.scene.image.WritableImage;
+import javafx.stage.Stage;
+import javax.imageio.ImageIO;
+import org.jspecify.annotations.Nullable;
+
+/// Draws every main view of the demo shelf.
+final class Shots {
+    private final Path shelf;
+    private final Path folder;
+    private @Nullable Frame frame;
+
+    Shots(Path shelf, Path folder) {
+        this.shelf = shelf;
+        this.folder = folder;
+    }
+
+    void draw() throws Exception {
+        Files.createDirectories(folder);
+        Path settings = shelf.resolve(".fixshelf/window.properties");
+        CompletableFuture<Void> started = new CompletableFuture<>();
+        Platform.startup(() -> {
+            Platform.setImplicitExit(false);
+            Stage stage = new Stage();
+            frame = new Frame(stage, new UserSettings(settings));
+            stage.show();
+            started.complete(null);
+        });
+        started.get();
+        onScreen(() -> frame().welcome(java.util.List.of()));
+        save("welcome");
+        onScreen(() -> frame().open(shelf));
+        settle();
+        onScreen(() -> frame().shelfPlace().show("squeeze_spaces"));
+        save("shelf");
+        onScreen(() -> {
+            frame().shelfPlace().write();
+        });
+        settle();
+        onScreen(this::breakAFix);
+        save("writing-a-fix");
+        onScreen(() -> frame().workbench().orElseThrow().undo(page()));
+        onScreen(() -> frame().enter(frame().jobsPlace()));
+        settle();
+        onScreen(() -> frame().jobsPlace().choose(8, Preview.View.LEAVING));
+        save("jobs-leaving-rows");
+        onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
+        save("jobs-changed-cells");
+        onScreen(() -> frame().jobsPlace().begin(shelf.resolve("data/visits-upper-sallow.tsv")));
+        save("jobs-new-file");
+        onScreen(() -> frame().enter(frame().languagesPlace()));
+        save("languages");
+        onScreen(() -> {
+            new UserSettings(settings).put("sheet", "dark");
+            frame().scene().getAccelerators().forEach((keys, run) -> {
+                if (keys.getName().contains("L")) {
+                    run.run();
+                }
+            });
+            frame().enter(frame().jobsPlace());
+            frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml"));
+        });
+        settle();
+        onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
+        save("jobs-dark-sheet");
+    }
+
+    private Path page() {
+        return shelf.resolve("fixes/text/squeeze_spaces.fix.md");
+    }
+
+    private void breakAFix() {
+        Workbench workbench = frame().workbench().orElseThrow();
+        var fix = workbench.fix(page()).orElseThrow();
+        workbench.edit(page(), FixEdits.addCase(fix, java.util.List.of("U&'lamp\\0009shade'", "", "'lamp shade'")));
+    }
+
+    private Frame frame() {
+        return Objects.requireNonNull(frame);
+    }
+
+    private void save(String name) throws Exception {
+        settle();
+        WritableImage image = onScreen(() -> frame().scene().snapshot(null));
+        int width = (int) image.getWidth();
+        int height = (int) image.getHeight();
+        BufferedImage pixels = new BufferedImage(width, height, BufferedImage.TYPE_INT_RGB);
+        PixelReader reader = image.getPixelReader();
+        for (int y = 0; y < height; y++) {
+            for (int x = 0; x < width; x++) {
+                pixels.setRGB(x, y, reader.getArgb(x, y));
+            }
+        }
+        Path file = folder.resolve(name + ".png");
+        if (!ImageIO.write(pixels, "png", file.toFile())) {
+            throw new IOException("no writer for PNG");
+        }
+    }
+
+    /// Waits until nothing is being computed any more and the window has been laid out.
+    private void settle() throws Exception {
+        int quiet = 0;
+        for (int i = 0; i < 400 && quiet < 8; i++) {
+            Thread.sleep(50);
+            boolean idle = onScreen(() -> frame().workbench().map(w -> w.background().isIdle()).orElse(true));
+            quiet = idle ? quiet + 1 : 0;
+        }
+    }
+
+    private static void onScreen(Runnable work) throws Exception {
+        onScreen(() -> {
+            work.run();
+            return true;
+        });
+    }
+
+    private static <T> T onScreen(Callable<T> work) throws Exception {
+        CompletableFuture<T> done = new CompletableFuture<>();
+        Platform.runLater(() -> {
+            try {
+                done.complete(work.call());
+            } catch (Exception e) {
+                done.completeExceptionally(e);
+            }
+        });
+        return done.get();
+    }
+}

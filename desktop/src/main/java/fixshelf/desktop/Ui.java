@@ -1,0 +1,86 @@
+package fixshelf.desktop;
+
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.ScrollPane;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/// Small builders of nodes, so that views read as what they show.
+final class Ui {
+    private Ui() {}
+
+    static Label label(String text, String... classes) {
+        Label label = new Label(text);
+        label.getStyleClass().addAll(classes);
+        return label;
+    }
+
+    /// A label that breaks its lines.
+    static Label wrapped(String text, String... classes) {
+        Label label = label(text, classes);
+        label.setWrapText(true);
+        label.setMinHeight(Region.USE_PREF_SIZE);
+        return label;
+    }
+
+    static Button button(Command command, String... classes) {
+        Button button = new Button(command.text());
+        button.getStyleClass().addAll(classes);
+        button.setOnAction(_ -> command.tryRun());
+        if (command.keys() != null) {
+            button.setTooltip(new Tooltip(command.keys().getDisplayText()));
+        }
+        button.setDisable(!command.enabled().getAsBoolean());
+        return button;
+    }
+
+    static VBox column(String styleClass, Node... children) {
+        VBox box = new VBox(children);
+        box.getStyleClass().add(styleClass);
+        return box;
+    }
+
+    static HBox row(String styleClass, Node... children) {
+        HBox box = new HBox(children);
+        box.getStyleClass().add(styleClass);
+        return box;
+    }
+
+    static Region spring() {
+        Region spring = new Region();
+        HBox.setHgrow(spring, Priority.ALWAYS);
+        return spring;
+    }
+
+    /// A page that scrolls up and down only.
+    static ScrollPane page(Node content) {
+        ScrollPane pane = new ScrollPane(content);
+        pane.setFitToWidth(true);
+        pane.setHbarPolicy(ScrollPane.ScrollBarPolicy.NEVER);
+        pane.getStyleClass().add("page");
+        VBox.setVgrow(pane, Priority.ALWAYS);
+        return pane;
+    }
+
+    static void mark(Node node, String styleClass, boolean on) {
+        node.getStyleClass().remove(styleClass);
+        if (on) {
+            node.getStyleClass().add(styleClass);
+        }
+    }
+
+    /// Text for a count of things: `1 case`, `5 cases`.
+    static String count(long n, String one, String many) {
+        return String.format("%,d ", n) + (n == 1 ? one : many);
+    }
+
+    static String joined(List<String> texts) {
+        return String.join(", ", texts);
+    }
+}

@@ -1,0 +1,170 @@
+package fixshelf.desktop;
+
+import fixshelf.check.CaseResult;
+import fixshelf.check.Cases;
+import fixshelf.check.PromiseResult;
+import fixshelf.check.Promises;
+import fixshelf.desktop.Background.Request;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.FixEngines;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import fixshelf.shelf.FixPage;
+import fixshelf.shelf.FixPages;
+import fixshelf.shelf.History;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.JobPages;
+import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import javafx.beans.property.ObjectProperty;
+import javafx.beans.property.SimpleObjectProperty;
+
+/// The shelf that is open, with the drafts of its pages, and the results of its cases.
+///
+/// A draft is in force at once everywhere in the window, and on disk in the page's history; the page itself changes
+/// when the user keeps it. All methods are called on the interface's thread.
+final class Workbench implements AutoCloseable {
+    private final Background background = new Background();
+    private final ObjectProperty<Shelf> shelf;
+    private final ObjectProperty<List<CaseResult>> results = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<List<PromiseResult>> promises = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<List<Problem>> problems = new SimpleObjectProperty<>(List.of());
+    private final Map<Path, History> histories = new HashMap<>();
+    private final Map<Path, String> kept = new HashMap<>();
+
+    private Workbench(Shelf opened) {
+        shelf = new SimpleObjectProperty<>(opened);
+        opened.fixes().forEach(f -> kept.put(f.file(), f.source().text()));
+        opened.jobs().forEach(j -> kept.put(j.file(), j.source().text()));
+        Map<Path, String> files = Map.copyOf(kept);
+        files.forEach((file, text) -> {
+            History history = History.open(opened.root(), file, text);
+            histories.put(file, history);
+            put(file, history.current());
+        });
+    }
+
+    static Outcome<Workbench> open(Path root) {
+        return ShelfReader.read(root.toAbsolutePath().normalize()).map(Workbench::new);
+    }
+
+    Background background() {
+        return background;
+    }
+
+    ObjectProperty<Shelf> shelfProperty() {
+        return shelf;
+    }
+
+    Shelf shelf() {
+        return shelf.get();
+    }
+
+    /// The results of all cases in DuckDB, by fix and case.
+    ObjectProperty<List<CaseResult>> resultsProperty() {
+        return results;
+    }
+
+    ObjectProperty<List<PromiseResult>> promisesProperty() {
+        return promises;
+    }
+
+    ObjectProperty<List<Problem>> problemsProperty() {
+        return problems;
+    }
+
+    List<CaseResult> resultsOf(FixPage page) {
+        return results.get().stream().filter(r -> r.page().file().equals(page.file())).toList();
+    }
+
+    Optional<FixPage> fix(Path file) {
+        return shelf().fixes().stream().filter(f -> f.file().equals(file)).findFirst();
+    }
+
+    Optional<JobPage> job(Path file) {
+        return shelf().jobs().stream().filter(j -> j.file().equals(file)).findFirst();
+    }
+
+    /// Whether a page has a draft that is not kept.
+    boolean isDraft(Path file) {
+        History history = histories.get(file);
+        return history != null && !history.current().equals(kept.get(file));
+    }
+
+    /// Gives a page another text.
+    void edit(Path file, String text) {
+        histories.computeIfAbsent(file, f -> History.open(shelf().root(), f, text)).record(text);
+        put(file, text);
+    }
+
+    private void put(Path file, String text) {
+        String name = shelf().root().relativize(file).toString().replace('\\', '/');
+        SourceText source = new SourceText(name, text);
+        if (file.toString().endsWith(".fix.md")) {
+            if (!fix(file).map(f -> f.source().text().equals(text)).orElse(false)) {
+                shelf.set(shelf().with(FixPages.read(file, source)));
+            }
+        } else if (!job(file).map(j -> j.source().text().equals(text)).orElse(false)) {
+            shelf.set(shelf().with(JobPages.read(file, source, shelf().settings().nullWords())));
+        }
+    }
+
+    void undo(Path file) {
+        Optional.ofNullable(histories.get(file)).flatMap(History::undo).ifPresent(text -> put(file, text));
+    }
+
+    void redo(Path file) {
+        Optional.ofNullable(histories.get(file)).flatMap(History::redo).ifPresent(text -> put(file, text));
+    }
+
+    boolean canUndo(Path file) {
+        return Optional.ofNullable(histories.get(file)).map(History::canUndo).orElse(false);
+    }
+
+    boolean canRedo(Path file) {
+        return Optional.ofNullable(histories.get(file)).map(History::canRedo).orElse(false);
+    }
+
+    /// Writes the draft of a page into the page.
+    Outcome<Path> keep(Path file) {
+        String text = histories.get(file).current();
+        Outcome<Path> written = PageFiles.write(file, text);
+        if (written.isPresent()) {
+            kept.put(file, text);
+            fix(file).ifPresent(f -> shelf.set(shelf().with(f)));
+            job(file).ifPresent(j -> shelf.set(shelf().with(j)));
+        }
+        return written;
+    }
+
+    /// A file name that no page has yet, for a new page of that name.
+    Path freeFile(String folder, String name, String ending) {
+        Path file = shelf().root().resolve(folder).resolve(name + ending);
+        for (int n = 2; Files.exists(file) || histories.containsKey(file); n++) {
+            file = shelf().root().resolve(folder).resolve(name + "_" + n + ending);
+        }
+        return file;
+    }
+
+    /// Runs all cases and promises again, when no newer change comes within a moment.
+    void check(int waitMillis) {
+        Shelf now = shelf();
+        FixEngine duckdb = FixEngines.ALL.getFirst();
+        background.ask(new Request("cases", "running the cases", waitMillis), () -> Cases.run(now, now.fixes(), duckdb), results::set);
+        background.ask(new Request("cases", "reading the pages", waitMillis), now::problems, problems::set);
+        background.ask(new Request("promises", "checking promises", waitMillis * 3), () -> Promises.run(now, now.fixes(), duckdb), promises::set);
+    }
+
+    @Override
+    public void close() {
+        background.close();
+    }
+}

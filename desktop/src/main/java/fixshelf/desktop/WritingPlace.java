@@ -1,0 +1,312 @@
+package fixshelf.desktop;
+
+import fixshelf.language.Parameter;
+import fixshelf.language.Printer;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import fixshelf.shelf.FixEdits;
+import fixshelf.shelf.FixEdits.ParameterText;
+import fixshelf.shelf.FixPage;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
+
+/// A fix being written: the page on the left, what it does on your data and its cases on the right.
+final class WritingPlace {
+    private static final List<String> TYPES = List.of("text", "integer", "decimal", "boolean");
+
+    private final Workbench workbench;
+    private final Runnable changed;
+    private final TextField title = new TextField();
+    private final TextField name = new TextField();
+    private final ComboBox<String> returns = new ComboBox<>();
+    private final TextArea prose = new TextArea();
+    private final GridPane parameters = new GridPane();
+    private final VBox problems = new VBox(4);
+    private final HBox promises = Ui.row("state");
+    private final BodyEditor body;
+    private final BodyEditor whole;
+    private final VBox form;
+    private final VBox sheet = Ui.column("sheet");
+    private final HBox buttons = Ui.row("buttons");
+    private final EvidencePage evidence;
+    private final FacingPages view;
+    private final Label message = Ui.label("", "soft");
+    private @Nullable Path file;
+    private Runnable leave = () -> {};
+    private boolean asText;
+    private boolean filling;
+
+    WritingPlace(Workbench workbench, Runnable changed) {
+        this.workbench = workbench;
+        this.changed = changed;
+        this.evidence = new EvidencePage(workbench, this::edit, changed);
+        body = new BodyEditor(this::page, workbench::shelf, text -> page().ifPresent(p -> edit(FixEdits.setBody(p, text))));
+        whole = new BodyEditor(this::page, workbench::shelf, this::edit);
+        title.getStyleClass().add("title-field");
+        title.setAccessibleText("Title");
+        name.getStyleClass().add("mono");
+        name.setPrefColumnCount(15);
+        name.setAccessibleText("Name of the fix");
+        returns.getItems().setAll(TYPES);
+        returns.setEditable(true);
+        returns.setPrefWidth(130);
+        prose.setWrapText(true);
+        prose.setPrefRowCount(3);
+        prose.setAccessibleText("What it is for");
+        prose.setPromptText("What it is for, in a sentence or two");
+        parameters.setHgap(6);
+        parameters.setVgap(4);
+        onLeaving(title, () -> page().ifPresent(p -> edit(FixEdits.setTitle(p, title.getText()))));
+        onLeaving(name, () -> page().ifPresent(p -> edit(FixEdits.setField(p, "fix", name.getText().strip()))));
+        prose.focusedProperty().addListener((_, _, now) -> {
+            if (!now) {
+                page().filter(p -> !p.prose().equals(prose.getText().strip())).ifPresent(p -> edit(FixEdits.setProse(p, prose.getText())));
+            }
+        });
+        returns.valueProperty().addListener((_, _, type) -> {
+            if (!filling && type != null) {
+                page().filter(p -> !p.returns().label().equals(type)).ifPresent(p -> edit(FixEdits.setField(p, "returns", type)));
+            }
+        });
+        form = new VBox(8, title, Ui.row("state", name, Ui.label("gives", "soft"), returns), prose,
+                Ui.label("Parameters", "heading"), parameters, Ui.label("Body", "heading"), body.view(), problems,
+                Ui.label("Promises", "heading"), promises);
+        sheet.getChildren().add(form);
+        VBox left = new VBox(Ui.page(sheet), buttons);
+        view = new FacingPages(left, evidence.view());
+        view.setDividerPositions(0.43);
+        workbench.shelfProperty().addListener(_ -> fill());
+        workbench.resultsProperty().addListener(_ -> evidence.showResults());
+    }
+
+    Region view() {
+        return view;
+    }
+
+    void onLeave(Runnable run) {
+        leave = run;
+    }
+
+    BodyEditor body() {
+        return body;
+    }
+
+    EvidencePage evidence() {
+        return evidence;
+    }
+
+    void show(Path shown) {
+        file = shown;
+        message.setText("");
+        filling = true;
+        page().ifPresent(p -> body.show(p.bodyText()));
+        filling = false;
+        evidence.show(shown);
+        fill();
+        body.code().requestFocus();
+    }
+
+    private Optional<FixPage> page() {
+        return file == null ? Optional.empty() : workbench.fix(file);
+    }
+
+    private void edit(String text) {
+        if (file != null && !filling) {
+            message.setText("");
+            workbench.edit(file, text);
+        }
+    }
+
+    private static void onLeaving(TextField field, Runnable commit) {
+        field.focusedProperty().addListener((_, _, now) -> {
+            if (!now) {
+                commit.run();
+            }
+        });
+        field.setOnAction(_ -> commit.run());
+    }
+
+    private void fill() {
+        Optional<FixPage> now = page();
+        if (now.isEmpty() || body.isBusy() || whole.isBusy()) {
+            return;
+        }
+        FixPage page = now.get();
+        filling = true;
+        set(title, page.title());
+        set(name, page.name());
+        returns.setValue(page.returns().label());
+        if (!prose.isFocused()) {
+            prose.setText(page.prose());
+        }
+        fillParameters(page);
+        body.show(page.bodyText());
+        whole.show(page.source().text());
+        List<Problem> all = workbench.shelf().definition(page).problems();
+        body.mark(all, page.body().map(b -> b.start()).orElse(Integer.MAX_VALUE / 2));
+        whole.mark(all, 0);
+        problems.getChildren().setAll(all.stream().limit(4).map(p -> (Node) problem(p, page)).toList());
+        fillPromises(page);
+        fillButtons();
+        filling = false;
+        evidence.refresh();
+        changed.run();
+    }
+
+    private static void set(TextField field, String text) {
+        if (!field.isFocused() && !field.getText().equals(text)) {
+            field.setText(text);
+        }
+    }
+
+    private Label problem(Problem problem, FixPage page) {
+        int at = problem.where().span().start();
+        SourceText.Position place = page.body().filter(b -> b.start() <= at && at <= b.end())
+                .map(b -> new SourceText("", page.bodyText()).position(at - b.start()))
+                .orElse(problem.where().position());
+        return Ui.wrapped("line " + place.line() + ": " + problem.sentence(), "problem");
+    }
+
+    private void fillParameters(FixPage page) {
+        boolean editing = parameters.getChildren().stream().anyMatch(Node::isFocused);
+        if (editing && parameters.getUserData() instanceof Integer n && n == page.parameters().size()) {
+            return;
+        }
+        parameters.getChildren().clear();
+        parameters.setUserData(page.parameters().size());
+        parameters.addRow(0, Ui.label("name", "soft", "small"), Ui.label("type", "soft", "small"), Ui.label("if left out", "soft", "small"), Ui.label("about", "soft", "small"));
+        for (int i = 0; i < page.parameters().size(); i++) {
+            parameterRow(page, i);
+        }
+        Button add = Ui.button(Command.of("+ parameter", "", () -> page().ifPresent(p -> {
+            List<ParameterText> texts = texts(p);
+            texts.add(new ParameterText("option_" + (texts.size() + 1), "text", "'…'", "What it is for."));
+            edit(FixEdits.setParameters(p, texts));
+        })), "plain");
+        parameters.add(add, 0, page.parameters().size() + 1, 3, 1);
+    }
+
+    private static List<ParameterText> texts(FixPage page) {
+        return page.parameters().stream()
+                .map(p -> new ParameterText(p.name(), p.type().label(), p.fallback().map(Printer::print).orElse(""), p.about()))
+                .collect(Collectors.toCollection(ArrayList::new));
+    }
+
+    private void parameterRow(FixPage page, int index) {
+        Parameter parameter = page.parameters().get(index);
+        TextField field = new TextField(parameter.name());
+        field.getStyleClass().add("mono");
+        field.setPrefColumnCount(9);
+        ComboBox<String> type = new ComboBox<>();
+        type.getItems().setAll(TYPES);
+        type.setEditable(true);
+        type.setValue(parameter.type().label());
+        type.setPrefWidth(110);
+        TextField fallback = new TextField(parameter.fallback().map(Printer::print).orElse(""));
+        fallback.setPromptText("must be given");
+        fallback.getStyleClass().add("mono");
+        fallback.setPrefColumnCount(7);
+        TextField about = new TextField(parameter.about());
+        GridPane.setHgrow(about, Priority.ALWAYS);
+        Runnable commit = () -> page().filter(p -> index < p.parameters().size() && !filling).ifPresent(p -> {
+            List<ParameterText> texts = texts(p);
+            ParameterText text = new ParameterText(field.getText().strip(), type.getValue(), fallback.getText().strip(), about.getText().strip());
+            if (!texts.get(index).equals(text)) {
+                texts.set(index, text);
+                edit(FixEdits.setParameters(p, texts));
+            }
+        });
+        List.of(field, fallback, about).forEach(f -> onLeaving(f, commit));
+        type.valueProperty().addListener(_ -> commit.run());
+        Button remove = Ui.button(Command.of("take out", "", () -> page().ifPresent(p -> {
+            List<ParameterText> texts = texts(p);
+            texts.remove(index);
+            edit(FixEdits.setParameters(p, texts));
+        })).when(() -> page.parameters().size() > 1), "plain", "small");
+        parameters.addRow(index + 1, field, type, fallback, about, remove);
+    }
+
+    private void fillPromises(FixPage page) {
+        promises.getChildren().clear();
+        for (FixPage.Promise promise : FixPage.Promise.values()) {
+            CheckBox box = new CheckBox(promise.sentence());
+            box.setSelected(page.promises().contains(promise));
+            box.setOnAction(_ -> page().ifPresent(p -> {
+                List<String> ids = new ArrayList<>(p.promises().stream().map(FixPage.Promise::id).toList());
+                if (!ids.remove(promise.id())) {
+                    ids.add(promise.id());
+                }
+                edit(FixEdits.setField(p, "promises", "[" + String.join(", ", ids) + "]"));
+            }));
+            promises.getChildren().add(box);
+        }
+    }
+
+    private void fillButtons() {
+        buttons.getChildren().clear();
+        for (Command command : commands()) {
+            buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
+        }
+        buttons.getChildren().add(message);
+    }
+
+    List<Command> commands() {
+        return List.of(
+                Command.of("Keep", "Shortcut+Enter", this::keep).when(() -> file != null && workbench.isDraft(file)),
+                Command.of("Undo", "Shortcut+Z", () -> workbench.undo(file)).when(() -> file != null && workbench.canUndo(file)),
+                Command.of("Redo", "Shortcut+Shift+Z", () -> workbench.redo(file)).when(() -> file != null && workbench.canRedo(file)),
+                Command.of(asText ? "Page as a form" : "Page as text", "Shortcut+T", this::turn),
+                Command.of("Back", "Alt+Left", () -> leave.run()));
+    }
+
+    private void turn() {
+        asText = !asText;
+        whole.view().setMinHeight(520);
+        sheet.getChildren().setAll(asText ? List.of(whole.view(), problems) : List.of(form));
+        if (!asText) {
+            form.getChildren().remove(problems);
+            form.getChildren().add(form.getChildren().indexOf(body.view()) + 1, problems);
+        }
+        fill();
+    }
+
+    private void keep() {
+        if (file != null) {
+            Outcome<Path> kept = workbench.keep(file);
+            message.setText(kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
+            fillButtons();
+        }
+    }
+
+    String status() {
+        boolean draft = file != null && workbench.isDraft(file);
+        return "DuckDB, inside · " + evidence.status() + (draft ? " · not kept yet" : " · kept");
+    }
+
+    String keys() {
+        return "Ctrl+Space complete · Ctrl+Enter keep · Ctrl+Z undo · Ctrl+T text · Alt+Left back";
+    }
+
+    /// Whether a key is one of those that leave a field.
+    static boolean leaves(KeyCode code) {
+        return code == KeyCode.ENTER || code == KeyCode.ESCAPE;
+    }
+}
