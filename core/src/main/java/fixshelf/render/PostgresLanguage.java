@@ -75,7 +75,7 @@ public final class PostgresLanguage extends SqlLanguage {
         String parameters = parameters(fix, p -> identifier(p.name()) + " " + typeName(p.type())
                 + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
         return "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
-                + typeName(fix.returns()) + "\nLANGUAGE sql IMMUTABLE PARALLEL SAFE\nRETURN " + Sql.indent(body, 2) + ";\n";
+                + typeName(fix.returns()) + "\nLANGUAGE sql IMMUTABLE PARALLEL SAFE\nRETURN " + body + ";\n";
     }
 
     private Sql trim(String function, List<Expr> a) {

@@ -33,7 +33,7 @@ final class BodyEditor {
         this.page = page;
         this.shelf = shelf;
         this.completion = new Completion(code, this::complete);
-        code.setParagraphGraphicFactory(LineNumberFactory.get(code, d -> "%" + Math.max(2, d) + "d"));
+        code.setParagraphGraphicFactory(LineNumberFactory.get(code, d -> "%" + d + "d"));
         code.textProperty().addListener((_, _, _) -> {
             if (!showing) {
                 code.colour(List.of());

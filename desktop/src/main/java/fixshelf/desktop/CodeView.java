@@ -13,7 +13,7 @@ final class CodeView extends CodeArea {
     CodeView(boolean editable) {
         getStyleClass().add("code");
         setEditable(editable);
-        setWrapText(!editable);
+        setWrapText(true);
         setAccessibleText(editable ? "The body of the fix" : "Code");
     }
 

@@ -285,7 +285,7 @@ final class EvidencePage {
             TextField field = new TextField(c < cells.size() ? cells.get(c) : "");
             field.getStyleClass().add("case-cell");
             field.setId("case-" + row + "-" + c);
-            field.setPrefColumnCount(c == 0 || c == width - 1 ? 15 : 8);
+            field.setPrefColumnCount(Math.max(8, Math.min(26, (int) (field.getText().length() * 0.95))));
             int column = c;
             field.focusedProperty().addListener((_, _, now) -> {
                 if (!now) {

@@ -96,7 +96,7 @@ final class JobCard {
         look.stream().flatMap(l -> l.problems().stream())
                 .filter(p -> p.where().span().equals(placed.span()))
                 .forEach(p -> words.getChildren().add(Ui.wrapped("▲ " + p.sentence(), "problem", "small")));
-        Label note = Ui.label(effect.map(LineEffect::margin).orElse("…"), "margin-note");
+        Label note = Ui.label(effect.map(e -> e.margin().replace(", ", "\n")).orElse("…"), "margin-note");
         HBox row = Ui.row("job-line", Ui.label(String.valueOf(at), "line-number"), words, note);
         Ui.mark(row, "chosen", chosen);
         row.setFocusTraversable(true);
@@ -119,10 +119,8 @@ final class JobCard {
         return switch (part) {
             case Part.Words(String text) -> plain(text);
             case Part.Fix(String text) -> {
-                Button link = new Button(text);
-                link.getStyleClass().setAll("fix-link");
+                Button link = Ui.blank(text, "fix-link", () -> listener.fixAsked(((Line.Apply) line).fix()));
                 link.setTooltip(new Tooltip("To the page of this fix"));
-                link.setOnAction(_ -> listener.fixAsked(((Line.Apply) line).fix()));
                 yield link;
             }
             case Part.Blank blank -> blank(line, index, blank);
@@ -132,15 +130,12 @@ final class JobCard {
     private static Text plain(String text) {
         Text node = new Text(text);
         node.getStyleClass().add("sentence");
-        node.setStyle(null);
         return node;
     }
 
     private Node blank(Line line, int index, Part.Blank blank) {
         String shown = blank.text().length() > LONGEST ? blank.text().substring(0, LONGEST - 1) + "…" : blank.text();
-        Button button = new Button(Visible.markOddities(shown.isEmpty() ? "…" : shown));
-        button.getStyleClass().setAll("blank");
-        button.setMnemonicParsing(false);
+        Button button = Ui.blank(Visible.markOddities(shown.isEmpty() ? "…" : shown), "blank", () -> {});
         button.setAccessibleText(blank.slot().name().toLowerCase(java.util.Locale.ROOT) + ": " + blank.text());
         if (shown.length() < blank.text().length()) {
             button.setTooltip(new Tooltip(blank.text()));

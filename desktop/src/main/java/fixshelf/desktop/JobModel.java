@@ -17,7 +17,9 @@ import fixshelf.work.RunLog;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import javafx.application.Platform;
 import org.jspecify.annotations.Nullable;
 
@@ -41,6 +43,15 @@ final class JobModel {
         List<Column> columnsAt(int line) {
             List<Step> steps = planned.plan().steps();
             return steps.get(Math.max(0, Math.min(line, steps.size()) - 1)).columns();
+        }
+
+        /// The columns that a line gives new values.
+        Set<String> computedAt(int line) {
+            List<Step> steps = planned.plan().steps();
+            Step step = steps.get(Math.max(0, Math.min(line, steps.size()) - 1));
+            return step instanceof Step.Compute compute
+                    ? compute.computed().stream().map(Step.Computed::column).collect(Collectors.toSet())
+                    : Set.of();
         }
 
         Optional<LineEffect> effect(int line) {

@@ -7,6 +7,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.source.DelimitedShape;
+import fixshelf.source.DelimitedFile;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
@@ -23,6 +24,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -62,6 +64,7 @@ final class JobsPlace implements Place, JobCard.Listener {
     private int chosen = 1;
     private Preview.View view = Preview.View.ALL;
     private long total = -1;
+    private @Nullable DelimitedFile counted;
     private boolean filling;
 
     JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -91,7 +94,6 @@ final class JobsPlace implements Place, JobCard.Listener {
     private VBox leftSheet() {
         HBox head = Ui.row("state", jobs);
         VBox top = new VBox(4, head, about);
-        top.setStyle(null);
         top.getStyleClass().add("sheet");
         HBox adding = Ui.row("job-line", Ui.label("+", "line-number"), add);
         HBox.setHgrow(add, Priority.ALWAYS);
@@ -171,29 +173,30 @@ final class JobsPlace implements Place, JobCard.Listener {
         if (!outcome.isPresent()) {
             look = Optional.empty();
             say(outcome.problems().getFirst().sentence(), true);
-            grid.show(List.of(), new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
+            grid.show(List.of(), Set.of(), new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
         } else {
-            boolean first = look.isEmpty();
             look = outcome.value();
             message.setVisible(message.isVisible() && !message.getStyleClass().contains("problem"));
-            if (first || total < 0) {
-                countAll(outcome.get());
-            }
+            countAll(outcome.get());
             showRows();
         }
         fill();
     }
 
     private void countAll(JobModel.Look seen) {
-        if (seen.total() >= 0) {
+        DelimitedFile source = seen.planned().source();
+        boolean known = seen.total() >= 0;
+        if (known) {
             total = seen.total();
-        } else {
+        } else if (!source.equals(counted)) {
+            total = -1;
             model.countAll(seen, count -> {
                 total = count;
                 fill();
                 changed.run();
             });
         }
+        counted = source;
     }
 
     private void fill() {
@@ -234,14 +237,11 @@ final class JobsPlace implements Place, JobCard.Listener {
         for (int i = 0; i < count; i++) {
             Optional<JobPage.Output> output = i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
             int index = i;
-            Button path = new Button(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"));
-            path.getStyleClass().setAll("blank");
+            Button path = Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
             path.setOnAction(_ -> editOutput(path, job, index));
             HBox row = Ui.row("state", Ui.label("Write to"), path);
             output.ifPresent(o -> {
-                Button replace = new Button(o.replace() ? "replacing what is there" : "only if it is not there");
-                replace.getStyleClass().setAll("blank");
-                replace.setOnAction(_ -> edit(JobEdits.setOutput(job, index, new JobPage.Output(o.path(), !o.replace(), o.span()))));
+                Button replace = Ui.blank(o.replace() ? "replacing what is there" : "only if it is not there", "blank", () -> edit(JobEdits.setOutput(job, index, new JobPage.Output(o.path(), !o.replace(), o.span()))));
                 row.getChildren().add(replace);
             });
             row.setSpacing(6);
@@ -280,7 +280,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                 case CHANGED -> "This line changes no cell.";
                 case LEAVING -> "No row leaves and no value is lost at this line.";
             };
-            model.rows(l, line, view, rows -> grid.show(l.columnsAt(line), rows, empty));
+            model.rows(l, line, view, rows -> grid.show(l.columnsAt(line), view == Preview.View.CHANGED ? l.computedAt(line) : Set.of(), rows, empty));
         });
     }
 

@@ -40,6 +40,7 @@ final class LanguagesPlace implements Place {
     private final CodeView code = new CodeView(false);
     private final Label why = Ui.wrapped("", "problem");
     private final GridPane cases = new GridPane();
+    private final VBox box;
     private final FacingPages pages;
     private final Map<String, Checked> checked = new HashMap<>();
     private int chosen = 1;
@@ -61,9 +62,8 @@ final class LanguagesPlace implements Place {
         VBox left = new VBox(head, languages);
         HBox buttons = Ui.row("state");
         commands().forEach(c -> buttons.getChildren().add(Ui.button(c, buttons.getChildren().isEmpty() ? "strong" : "usual")));
-        VBox box = Ui.column("code-box", code.scrolling());
+        box = Ui.column("code-box", code.scrolling());
         VBox.setVgrow(box.getChildren().getFirst(), Priority.ALWAYS);
-        box.setPrefHeight(330);
         box.setMinHeight(140);
         cases.setHgap(26);
         cases.setVgap(5);
@@ -144,6 +144,7 @@ final class LanguagesPlace implements Place {
         heading.setText("As " + language.title() + (asExpression ? ", an expression" : ", a function"));
         copied = text.value().orElse("");
         code.show(copied.stripTrailing(), language.keywords());
+        box.setPrefHeight(Math.max(120, Math.min(360, copied.lines().count() * 20 + 34)));
         why.setText(text.problems().stream().findFirst().map(p -> p.sentence()).orElse(""));
         why.setVisible(!why.getText().isEmpty());
         why.setManaged(why.isVisible());

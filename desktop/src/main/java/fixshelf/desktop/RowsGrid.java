@@ -4,6 +4,7 @@ import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.PreviewRow;
 import java.util.List;
+import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.control.Label;
 import javafx.scene.control.TableCell;
@@ -11,7 +12,6 @@ import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableRow;
 import javafx.scene.control.TableView;
 import javafx.scene.text.Text;
-import javafx.scene.text.TextFlow;
 import org.jspecify.annotations.Nullable;
 
 /// Rows of a result: changed cells with what they were, rows that leave struck out, invisible characters visible.
@@ -23,15 +23,15 @@ final class RowsGrid extends TableView<PreviewRow> {
         setAccessibleText("Rows");
     }
 
-    /// Shows columns; widths stay as they are when the columns do.
-    void show(List<Column> columns, PagedRows rows, String emptyWords) {
+    /// Shows columns; those in `wide` have room for two values. Widths stay as they are when the columns do.
+    void show(List<Column> columns, Set<String> wide, PagedRows rows, String emptyWords) {
         List<String> now = getColumns().stream().skip(1).map(c -> String.valueOf(c.getUserData())).toList();
-        List<String> next = columns.stream().map(c -> c.name() + ' ' + c.type().label()).toList();
+        List<String> next = columns.stream().map(c -> key(c, wide)).toList();
         if (!now.equals(next)) {
             getColumns().clear();
             getColumns().add(numbers());
             for (int i = 0; i < columns.size(); i++) {
-                getColumns().add(column(columns.get(i), i));
+                getColumns().add(column(columns.get(i), i, wide));
             }
         }
         setPlaceholder(Ui.label(emptyWords, "soft"));
@@ -48,16 +48,21 @@ final class RowsGrid extends TableView<PreviewRow> {
         return column;
     }
 
-    private static TableColumn<PreviewRow, PreviewRow.Cell> column(Column column, int index) {
+    private static String key(Column column, Set<String> wide) {
+        return column.name() + ' ' + column.type().label() + (wide.contains(column.name()) ? " wide" : "");
+    }
+
+    private static TableColumn<PreviewRow, PreviewRow.Cell> column(Column column, int index, Set<String> wide) {
         TableColumn<PreviewRow, PreviewRow.Cell> view = new TableColumn<>();
-        view.setUserData(column.name() + ' ' + column.type().label());
+        view.setUserData(key(column, wide));
         Label name = Ui.label(Visible.markOddities(column.name()), "column-name");
         Label type = Ui.label(column.type().label(), "soft", "small");
         view.setGraphic(Ui.column("column-head", name, type));
         view.setCellValueFactory(r -> new ReadOnlyObjectWrapper<>(
                 index < r.getValue().cells().size() ? r.getValue().cells().get(index) : null));
         view.setCellFactory(_ -> new ValueCell());
-        view.setPrefWidth(Math.max(110, Math.min(220, 60 + 8 * column.name().length())));
+        int usual = Math.max(140, Math.min(240, 60 + 9 * column.name().length()));
+        view.setPrefWidth(wide.contains(column.name()) ? 330 : usual);
         view.setSortable(false);
         view.setReorderable(false);
         return view;
@@ -66,7 +71,7 @@ final class RowsGrid extends TableView<PreviewRow> {
     /// A value as it is shown, and whether it is there at all.
     static Text text(@Nullable Object value, String... classes) {
         Text text = new Text(value == null ? "missing" : value.toString().isEmpty() ? "empty" : Visible.markOddities(value.toString()));
-        text.getStyleClass().add("cell");
+        text.getStyleClass().add("value");
         boolean nothing = value == null || value.toString().isEmpty();
         if (nothing) {
             text.getStyleClass().add("missing");
@@ -117,10 +122,7 @@ final class RowsGrid extends TableView<PreviewRow> {
             PreviewRow row = getTableRow() == null ? null : getTableRow().getItem();
             boolean leaves = row != null && row.mark() == PreviewRow.Mark.LEAVES;
             Text now = leaves ? text(cell.value(), "gone") : text(cell.value());
-            TextFlow flow = cell.changed() ? new TextFlow(text(cell.was(), "was"), new Text(" "), now) : new TextFlow(now);
-            flow.setPrefHeight(20);
-            flow.setMaxHeight(20);
-            setGraphic(flow);
+            setGraphic(cell.changed() ? Ui.row("value-line", text(cell.was(), "was"), now) : now);
         }
     }
 }

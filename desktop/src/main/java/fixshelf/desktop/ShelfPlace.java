@@ -64,7 +64,9 @@ final class ShelfPlace implements Place {
         });
         VBox.setVgrow(catalogue, Priority.ALWAYS);
         HBox buttons = Ui.row("buttons");
-        commands().stream().limit(2).forEach(c -> buttons.getChildren().add(Ui.button(c, buttons.getChildren().isEmpty() ? "strong" : "usual")));
+        buttons.getChildren().addAll(
+                Ui.button(Command.of("Change this fix", "Shortcut+E", this::write), "strong"),
+                Ui.button(Command.of("New fix", "Shortcut+N", this::create)));
         VBox left = new VBox(catalogue, buttons);
         pages = new FacingPages(left, reader.view());
         whole.setCenter(pages);

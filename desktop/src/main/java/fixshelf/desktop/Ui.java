@@ -31,12 +31,22 @@ final class Ui {
 
     static Button button(Command command, String... classes) {
         Button button = new Button(command.text());
+        button.setMnemonicParsing(false);
         button.getStyleClass().addAll(classes);
         button.setOnAction(_ -> command.tryRun());
         if (command.keys() != null) {
             button.setTooltip(new Tooltip(command.keys().getDisplayText()));
         }
         button.setDisable(!command.enabled().getAsBoolean());
+        return button;
+    }
+
+    /// A blank of a sentence, or a link: text that can be pressed.
+    static Button blank(String text, String styleClass, Runnable press) {
+        Button button = new Button(text);
+        button.setMnemonicParsing(false);
+        button.getStyleClass().setAll(styleClass);
+        button.setOnAction(_ -> press.run());
         return button;
     }
 

@@ -67,7 +67,7 @@ final class WritingPlace {
         name.setAccessibleText("Name of the fix");
         returns.getItems().setAll(TYPES);
         returns.setEditable(true);
-        returns.setPrefWidth(130);
+        returns.setPrefWidth(140);
         prose.setWrapText(true);
         prose.setPrefRowCount(3);
         prose.setAccessibleText("What it is for");
@@ -221,9 +221,9 @@ final class WritingPlace {
         type.setValue(parameter.type().label());
         type.setPrefWidth(110);
         TextField fallback = new TextField(parameter.fallback().map(Printer::print).orElse(""));
-        fallback.setPromptText("must be given");
+        fallback.setPromptText("required");
         fallback.getStyleClass().add("mono");
-        fallback.setPrefColumnCount(7);
+        fallback.setPrefColumnCount(8);
         TextField about = new TextField(parameter.about());
         GridPane.setHgrow(about, Priority.ALWAYS);
         Runnable commit = () -> page().filter(p -> index < p.parameters().size() && !filling).ifPresent(p -> {
@@ -241,6 +241,7 @@ final class WritingPlace {
             texts.remove(index);
             edit(FixEdits.setParameters(p, texts));
         })).when(() -> page.parameters().size() > 1), "plain", "small");
+        remove.setMinWidth(Region.USE_PREF_SIZE);
         parameters.addRow(index + 1, field, type, fallback, about, remove);
     }
 
