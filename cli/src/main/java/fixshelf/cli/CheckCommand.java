@@ -5,7 +5,10 @@ import fixshelf.shelf.Shelf;
 import java.util.List;
 import picocli.CommandLine.Command;
 
-@Command(name = "check", mixinStandardHelpOptions = true, description = "Read every page and tell all problems, without running anything.")
+@Command(
+        name = "check",
+        mixinStandardHelpOptions = true,
+        description = "Read every page and tell all problems, without running anything.")
 final class CheckCommand extends ShelfOption {
     @Override
     public Integer call() {
@@ -16,7 +19,9 @@ final class CheckCommand extends ShelfOption {
         List<Problem> problems = shelf.problems();
         int code = Output.problems(out(), err(), problems, json);
         if (!json) {
-            int pages = shelf.fixes().size() + shelf.datasets().size() + shelf.jobs().size();
+            int pages = shelf.fixes().size()
+                    + shelf.datasets().size()
+                    + shelf.jobs().size();
             out().println(pages + " pages, " + (problems.isEmpty() ? "no problem." : problems.size() + " problems."));
         }
         return code;

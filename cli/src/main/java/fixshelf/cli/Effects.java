@@ -14,7 +14,8 @@ final class Effects {
 
     static void print(PrintWriter out, Shelf shelf, JobPage job, List<LineEffect> effects) {
         for (LineEffect effect : effects) {
-            String sentence = Sentences.plain(job.lines().get(effect.line() - 1).line(), name -> shelf.fix(name).map(f -> f.sentence()));
+            String sentence = Sentences.plain(job.lines().get(effect.line() - 1).line(), name -> shelf.fix(name)
+                    .map(f -> f.sentence()));
             out.printf("%3d  %-62s %s%n", effect.line(), sentence, effect.margin());
         }
     }
@@ -22,8 +23,12 @@ final class Effects {
     static void json(ObjectNode node, List<LineEffect> effects) {
         var array = node.putArray("lines");
         effects.forEach(e -> array.addObject()
-                .put("line", e.line()).put("rows_before", e.rowsBefore()).put("rows_after", e.rowsAfter())
-                .put("columns_before", e.columnsBefore()).put("columns_after", e.columnsAfter())
-                .put("cells_changed", e.cellsChanged()).put("values_lost", e.valuesLost()));
+                .put("line", e.line())
+                .put("rows_before", e.rowsBefore())
+                .put("rows_after", e.rowsAfter())
+                .put("columns_before", e.columnsBefore())
+                .put("columns_after", e.columnsAfter())
+                .put("cells_changed", e.cellsChanged())
+                .put("values_lost", e.valuesLost()));
     }
 }

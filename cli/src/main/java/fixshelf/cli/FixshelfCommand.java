@@ -32,7 +32,11 @@ public final class FixshelfCommand implements Runnable {
     /// The whole command line; the window adds its own commands to it.
     public static CommandLine commandLine() {
         CommandLine line = new CommandLine(new FixshelfCommand());
-        line.getSubcommands().get("generate-completion").getCommandSpec().usageMessage().description("Print a completion script for bash and zsh: source <(fixshelf generate-completion).");
+        line.getSubcommands()
+                .get("generate-completion")
+                .getCommandSpec()
+                .usageMessage()
+                .description("Print a completion script for bash and zsh: source <(fixshelf generate-completion).");
         line.setExecutionExceptionHandler((e, command, _) -> {
             System.getLogger(FixshelfCommand.class.getName()).log(System.Logger.Level.DEBUG, "fault", e);
             command.getErr().println("A fault of the program, please report it: " + e);

@@ -15,7 +15,10 @@ final class InitCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DIR", description = "The folder; it is made when it is not there.")
     Path folder = Path.of(".");
 
-    @Option(names = "--name", paramLabel = "NAME", description = "What the shelf is called; the folder's name when left out.")
+    @Option(
+            names = "--name",
+            paramLabel = "NAME",
+            description = "What the shelf is called; the folder's name when left out.")
     String name = "";
 
     @Option(names = "--json", description = "Print one JSON document, for machines.")

@@ -17,11 +17,22 @@ final class ListCommand extends ShelfOption {
     private int list(Shelf shelf) {
         if (json) {
             ObjectNode node = Output.object().put("shelf", shelf.settings().name());
-            shelf.fixes().forEach(f -> node.withArray("fixes").addObject()
-                    .put("name", f.name()).put("signature", f.signature()).put("version", f.version())
-                    .put("about", f.summary()).put("cases", f.cases().size()));
-            shelf.datasets().forEach(d -> node.withArray("datasets").addObject().put("name", d.name()).put("about", d.about()));
-            shelf.jobs().forEach(j -> node.withArray("jobs").addObject().put("name", j.name()).put("title", j.title()).put("lines", j.lines().size()));
+            shelf.fixes().forEach(f -> node.withArray("fixes")
+                    .addObject()
+                    .put("name", f.name())
+                    .put("signature", f.signature())
+                    .put("version", f.version())
+                    .put("about", f.summary())
+                    .put("cases", f.cases().size()));
+            shelf.datasets().forEach(d -> node.withArray("datasets")
+                    .addObject()
+                    .put("name", d.name())
+                    .put("about", d.about()));
+            shelf.jobs().forEach(j -> node.withArray("jobs")
+                    .addObject()
+                    .put("name", j.name())
+                    .put("title", j.title())
+                    .put("lines", j.lines().size()));
             Output.json(out(), node);
             return Output.FINE;
         }

@@ -21,7 +21,10 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "preview", mixinStandardHelpOptions = true, description = "Show what each line of a job does, and rows as of a line.")
+@Command(
+        name = "preview",
+        mixinStandardHelpOptions = true,
+        description = "Show what each line of a job does, and rows as of a line.")
 final class PreviewCommand extends ShelfOption {
     @Parameters(paramLabel = "JOB", description = "The job.")
     String name = "";
@@ -32,10 +35,17 @@ final class PreviewCommand extends ShelfOption {
     @Option(names = "--rows", paramLabel = "N", defaultValue = "10", description = "How many rows to print.")
     int rows = 10;
 
-    @Option(names = "--view", paramLabel = "VIEW", defaultValue = "ALL", description = "all, changed or leaving: which rows.")
+    @Option(
+            names = "--view",
+            paramLabel = "VIEW",
+            defaultValue = "ALL",
+            description = "all, changed or leaving: which rows.")
     Preview.View view = Preview.View.ALL;
 
-    @Option(names = "--set", paramLabel = "NAME=VALUE", description = "A value for a parameter of the job or of the environment.")
+    @Option(
+            names = "--set",
+            paramLabel = "NAME=VALUE",
+            description = "A value for a parameter of the job or of the environment.")
     Map<String, String> set = new HashMap<>();
 
     @Override
@@ -85,7 +95,9 @@ final class PreviewCommand extends ShelfOption {
         out().println();
         out().println("as of line " + at + ", based on " + rowsLookedAt(preview));
         List<List<String>> table = new ArrayList<>();
-        table.add(java.util.stream.Stream.concat(java.util.stream.Stream.of("row"), columns.stream().map(Column::name)).toList());
+        table.add(java.util.stream.Stream.concat(
+                        java.util.stream.Stream.of("row"), columns.stream().map(Column::name))
+                .toList());
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);
         return Output.FINE;
@@ -98,11 +110,12 @@ final class PreviewCommand extends ShelfOption {
 
     private static List<String> texts(PreviewRow row) {
         List<String> texts = new ArrayList<>();
-        String mark = switch (row.mark()) {
-            case NONE -> "";
-            case STAYS -> " stays";
-            case LEAVES -> " leaves";
-        };
+        String mark =
+                switch (row.mark()) {
+                    case NONE -> "";
+                    case STAYS -> " stays";
+                    case LEAVES -> " leaves";
+                };
         texts.add(row.number() + mark);
         row.cells().forEach(c -> texts.add(c.changed() ? shown(c.was()) + " ⇒ " + shown(c.value()) : shown(c.value())));
         return texts;

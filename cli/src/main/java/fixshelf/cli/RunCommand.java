@@ -14,12 +14,18 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "run", mixinStandardHelpOptions = true, description = "Run a job on all rows and put its outputs in place.")
+@Command(
+        name = "run",
+        mixinStandardHelpOptions = true,
+        description = "Run a job on all rows and put its outputs in place.")
 final class RunCommand extends ShelfOption {
     @Parameters(paramLabel = "JOB", description = "The job.")
     String name = "";
 
-    @Option(names = "--set", paramLabel = "NAME=VALUE", description = "A value for a parameter of the job or of the environment.")
+    @Option(
+            names = "--set",
+            paramLabel = "NAME=VALUE",
+            description = "A value for a parameter of the job or of the environment.")
     Map<String, String> set = new HashMap<>();
 
     @Override

@@ -12,7 +12,11 @@ import picocli.CommandLine.Spec;
 
 /// What every command that works on a shelf takes.
 abstract class ShelfOption implements Callable<Integer> {
-    @Option(names = "--shelf", paramLabel = "DIR", defaultValue = ".", description = "The shelf's folder; this folder when left out.")
+    @Option(
+            names = "--shelf",
+            paramLabel = "DIR",
+            defaultValue = ".",
+            description = "The shelf's folder; this folder when left out.")
     Path shelfFolder = Path.of(".");
 
     @Option(names = "--json", description = "Print one JSON document, for machines.")

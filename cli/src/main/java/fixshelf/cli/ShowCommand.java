@@ -12,7 +12,10 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "show", mixinStandardHelpOptions = true, description = "Print a fix as code of a query language, ready to paste.")
+@Command(
+        name = "show",
+        mixinStandardHelpOptions = true,
+        description = "Print a fix as code of a query language, ready to paste.")
 final class ShowCommand extends ShelfOption {
     @Parameters(paramLabel = "FIX", description = "The fix.")
     String name = "";
@@ -20,7 +23,9 @@ final class ShowCommand extends ShelfOption {
     @Option(names = "--in", paramLabel = "LANGUAGE", required = true, description = "duckdb, postgresql or pandas.")
     String languageId = "";
 
-    @Option(names = "--expression", description = "As an expression over columns called like the parameters, instead of a function.")
+    @Option(
+            names = "--expression",
+            description = "As an expression over columns called like the parameters, instead of a function.")
     boolean expression;
 
     @Override
@@ -35,18 +40,30 @@ final class ShowCommand extends ShelfOption {
         }
         Optional<FixPage> page = shelf.fix(name);
         if (page.isEmpty()) {
-            return unknown("fix", name, shelf.fixes().stream().map(FixPage::name).toList());
+            return unknown(
+                    "fix", name, shelf.fixes().stream().map(FixPage::name).toList());
         }
-        Outcome<String> code = shelf.definition(page.get()).then(fix -> expression
-                ? language.get().expression(Inliner.call(fix, fix.parameters().stream()
-                        .map(p -> p.fallback().<Expr>map(f -> f).orElse(new Expr.Name(p.name(), p.type())))
-                        .toList()))
-                : language.get().definition(fix, page.get().summary()));
+        Outcome<String> code = shelf.definition(page.get())
+                .then(fix -> expression
+                        ? language.get()
+                                .expression(Inliner.call(
+                                        fix,
+                                        fix.parameters().stream()
+                                                .map(p -> p.fallback()
+                                                        .<Expr>map(f -> f)
+                                                        .orElse(new Expr.Name(p.name(), p.type())))
+                                                .toList()))
+                        : language.get().definition(fix, page.get().summary()));
         if (!code.isPresent()) {
             return Output.problems(out(), err(), code.problems(), json);
         }
         if (json) {
-            Output.json(out(), Output.object().put("fix", page.get().name()).put("language", languageId).put("code", code.get()));
+            Output.json(
+                    out(),
+                    Output.object()
+                            .put("fix", page.get().name())
+                            .put("language", languageId)
+                            .put("code", code.get()));
         } else {
             out().println(code.get().stripTrailing());
         }

@@ -24,16 +24,24 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
-@Command(name = "test", mixinStandardHelpOptions = true, description = "Run the cases and promises of fixes, in DuckDB or in other languages too.")
+@Command(
+        name = "test",
+        mixinStandardHelpOptions = true,
+        description = "Run the cases and promises of fixes, in DuckDB or in other languages too.")
 final class TestCommand extends ShelfOption {
     @Parameters(paramLabel = "FIX", description = "The fixes; all of them when left out.")
     List<String> names = new ArrayList<>();
 
-    @Option(names = "--in", paramLabel = "LANGUAGE", arity = "1..*", description = "Where to run the cases: duckdb, postgresql, pandas.")
+    @Option(
+            names = "--in",
+            paramLabel = "LANGUAGE",
+            arity = "1..*",
+            description = "Where to run the cases: duckdb, postgresql, pandas.")
     List<String> languages = new ArrayList<>();
 
     @Option(names = "--junit", paramLabel = "FILE", description = "Write the results as JUnit XML too.")
-    @Nullable Path junit;
+    @Nullable
+    Path junit;
 
     private final List<JUnitXml.Test> tests = new ArrayList<>();
     private final ObjectNode document = Output.object();
@@ -50,7 +58,8 @@ final class TestCommand extends ShelfOption {
         for (String name : names) {
             Optional<FixPage> page = shelf.fix(name);
             if (page.isEmpty()) {
-                return unknown("fix", name, shelf.fixes().stream().map(FixPage::name).toList());
+                return unknown(
+                        "fix", name, shelf.fixes().stream().map(FixPage::name).toList());
             }
             pages.add(page.get());
         }
@@ -63,7 +72,9 @@ final class TestCommand extends ShelfOption {
             }
             engines.add(FixEngines.of(language.get()).orElseThrow());
         }
-        List<Problem> problems = chosen.stream().flatMap(p -> shelf.definition(p).problems().stream()).toList();
+        List<Problem> problems = chosen.stream()
+                .flatMap(p -> shelf.definition(p).problems().stream())
+                .toList();
         engines.forEach(e -> cases(shelf, chosen, e));
         promises(shelf, chosen);
         problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
@@ -73,19 +84,28 @@ final class TestCommand extends ShelfOption {
     private void cases(Shelf shelf, List<FixPage> pages, FixEngine engine) {
         String title = engine.language().title();
         if (!engine.presence().isHere()) {
-            document.withArray("not_run").addObject().put("language", engine.language().id()).put("why", engine.presence().sentence());
+            document.withArray("not_run")
+                    .addObject()
+                    .put("language", engine.language().id())
+                    .put("why", engine.presence().sentence());
             say(title + ": not run, " + engine.presence().sentence());
             return;
         }
         List<CaseResult> results = Cases.run(shelf, pages, engine);
         for (CaseResult result : results) {
             String suite = result.page().name() + " in " + title;
-            String name = "case " + (result.index() + 1) + ": " + String.join(" | ", result.example().cells());
+            String name = "case " + (result.index() + 1) + ": "
+                    + String.join(" | ", result.example().cells());
             String failure = result.holds() ? "" : "expected " + result.expected() + ", got " + result.got();
             tests.add(new JUnitXml.Test(suite, name, failure));
-            document.withArray("cases").addObject()
-                    .put("fix", result.page().name()).put("language", engine.language().id()).put("case", result.index() + 1)
-                    .put("holds", result.holds()).put("expected", result.expected()).put("got", result.got());
+            document.withArray("cases")
+                    .addObject()
+                    .put("fix", result.page().name())
+                    .put("language", engine.language().id())
+                    .put("case", result.index() + 1)
+                    .put("holds", result.holds())
+                    .put("expected", result.expected())
+                    .put("got", result.got());
             count(result.holds());
             if (!result.holds()) {
                 say(suite + ", " + name + "\n    expected " + result.expected() + "\n    got      " + result.got());
@@ -99,9 +119,16 @@ final class TestCommand extends ShelfOption {
         FixEngine duckdb = FixEngines.ALL.getFirst();
         List<PromiseResult> results = Promises.run(shelf, pages, duckdb);
         for (PromiseResult result : results) {
-            tests.add(new JUnitXml.Test(result.page().name() + " promises", result.promise().id(), result.holds() ? "" : result.sentence()));
-            document.withArray("promises").addObject()
-                    .put("fix", result.page().name()).put("promise", result.promise().id()).put("holds", result.holds()).put("sentence", result.sentence());
+            tests.add(new JUnitXml.Test(
+                    result.page().name() + " promises",
+                    result.promise().id(),
+                    result.holds() ? "" : result.sentence()));
+            document.withArray("promises")
+                    .addObject()
+                    .put("fix", result.page().name())
+                    .put("promise", result.promise().id())
+                    .put("holds", result.holds())
+                    .put("sentence", result.sentence());
             count(result.holds());
             if (!result.holds()) {
                 say(result.page().name() + " breaks a promise: " + result.sentence());

@@ -14,7 +14,8 @@ import org.jspecify.annotations.Nullable;
 public record CaseResult(FixPage page, int index, FixPage.Case example, Answer answer) {
 
     public boolean holds() {
-        return answer instanceof Answer.Value(Object value) && same(value, example.expected().value());
+        return answer instanceof Answer.Value(Object value)
+                && same(value, example.expected().value());
     }
 
     /// The same value: null only null, numbers by their size, text code point by code point.

@@ -33,7 +33,8 @@ public final class Cases {
         for (int i = 0; i < ready.size(); i++) {
             List<FixPage.Case> cases = ready.get(i).cases();
             for (int c = 0; c < cases.size(); c++) {
-                results.add(new CaseResult(ready.get(i), c, cases.get(c), answers.get(i).get(c)));
+                results.add(new CaseResult(
+                        ready.get(i), c, cases.get(c), answers.get(i).get(c)));
             }
         }
         return results;

@@ -17,7 +17,10 @@ public final class JUnitXml {
                 .collect(Collectors.groupingBy(Test::suite, java.util.LinkedHashMap::new, Collectors.toList()));
         suites.forEach((suite, cases) -> {
             long failures = cases.stream().filter(t -> !t.failure().isEmpty()).count();
-            out.append("  <testsuite name=\"").append(escape(suite)).append("\" tests=\"").append(cases.size());
+            out.append("  <testsuite name=\"")
+                    .append(escape(suite))
+                    .append("\" tests=\"")
+                    .append(cases.size());
             out.append("\" failures=\"").append(failures).append("\">\n");
             cases.forEach(t -> out.append(print(t)));
             out.append("  </testsuite>\n");

@@ -10,9 +10,47 @@ import java.util.Random;
 /// Values that find faults: the edges of each type, then made-up ones. The same seed makes the same values.
 final class MadeUpValues {
     private static final List<String> EDGES = List.of(
-            "", " ", "  ", "\t", "\n", "\r\n", "\u00A0", "a", "A", " a ", "a  b", "é", "e\u0301", "ß", "😀", "0", "00120",
-            "-3", "12,345", "12.5", "1e3", "n/a", "N/A", "-", "NULL", "'", "\"", "\\", "%", "_", "a,b", ",a,,b,", "a;b",
-            "9223372036854775807", "x".repeat(300), "  leading", "trailing  ", "(7)", "5%", "#25", "\u200B");
+            "",
+            " ",
+            "  ",
+            "\t",
+            "\n",
+            "\r\n",
+            "\u00A0",
+            "a",
+            "A",
+            " a ",
+            "a  b",
+            "é",
+            "e\u0301",
+            "ß",
+            "😀",
+            "0",
+            "00120",
+            "-3",
+            "12,345",
+            "12.5",
+            "1e3",
+            "n/a",
+            "N/A",
+            "-",
+            "NULL",
+            "'",
+            "\"",
+            "\\",
+            "%",
+            "_",
+            "a,b",
+            ",a,,b,",
+            "a;b",
+            "9223372036854775807",
+            "x".repeat(300),
+            "  leading",
+            "trailing  ",
+            "(7)",
+            "5%",
+            "#25",
+            "\u200B");
 
     private static final String ALPHABET = "  \t\n\u00A0aAbBzZ019.,;:-_+*#%/\\'\"()éßx";
 
@@ -48,7 +86,8 @@ final class MadeUpValues {
             case Type.Decimal(int precision, int scale) -> {
                 while (values.size() < count) {
                     long digits = random.nextLong() >> (64 - Math.min(60, 3 * precision));
-                    values.add(new Expr.Literal(BigDecimal.valueOf(digits % (long) Math.pow(10, Math.min(precision, 17)), scale), type));
+                    values.add(new Expr.Literal(
+                            BigDecimal.valueOf(digits % (long) Math.pow(10, Math.min(precision, 17)), scale), type));
                 }
             }
             case Type.Bool _ -> {
@@ -82,13 +121,15 @@ final class MadeUpValues {
         List<Expr.Literal> smaller = new ArrayList<>();
         for (int size = points.length; size >= 1; size /= 2) {
             for (int from = 0; from + size <= points.length; from += size) {
-                String rest = new String(points, 0, from) + new String(points, from + size, points.length - from - size);
+                String rest =
+                        new String(points, 0, from) + new String(points, from + size, points.length - from - size);
                 smaller.add(Expr.Literal.text(rest));
             }
         }
         for (int i = 0; i < points.length; i++) {
             if (points[i] != 'a' && points[i] != ' ') {
-                smaller.add(Expr.Literal.text(new String(points, 0, i) + "a" + new String(points, i + 1, points.length - i - 1)));
+                smaller.add(Expr.Literal.text(
+                        new String(points, 0, i) + "a" + new String(points, i + 1, points.length - i - 1)));
             }
         }
         return smaller;

@@ -11,7 +11,10 @@ import org.jspecify.annotations.Nullable;
 public record PromiseResult(FixPage page, Promise promise, int values, Optional<Broken> broken) {
 
     /// The smallest input that breaks it, and what came of it.
-    public record Broken(List<Expr.Literal> input, @Nullable Object once, @Nullable Object twice) {}
+    public record Broken(
+            List<Expr.Literal> input,
+            @Nullable Object once,
+            @Nullable Object twice) {}
 
     public boolean holds() {
         return broken.isEmpty();
@@ -19,7 +22,8 @@ public record PromiseResult(FixPage page, Promise promise, int values, Optional<
 
     /// As a sentence with the smallest input that breaks it.
     public String sentence() {
-        return broken.map(b -> promise.sentence() + ", but " + CaseResult.shown(b.input().getFirst().value()) + " gives "
+        return broken.map(b -> promise.sentence() + ", but "
+                        + CaseResult.shown(b.input().getFirst().value()) + " gives "
                         + CaseResult.shown(b.once())
                         + (promise == Promise.IDEMPOTENT ? ", and that gives " + CaseResult.shown(b.twice()) : ""))
                 .orElse(promise.sentence() + ", on " + values + " made-up values");

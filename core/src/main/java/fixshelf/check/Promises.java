@@ -46,9 +46,16 @@ public final class Promises {
     }
 
     private PromiseResult look() {
-        if (promise == Promise.IDEMPOTENT && !fix.returns().equals(fix.parameters().getFirst().type())) {
-            return new PromiseResult(page, promise, 0, Optional.of(new PromiseResult.Broken(
-                    row(new Expr.Literal(null, fix.returns()), new Random(SEED)), "it gives another type than it takes", null)));
+        if (promise == Promise.IDEMPOTENT
+                && !fix.returns().equals(fix.parameters().getFirst().type())) {
+            return new PromiseResult(
+                    page,
+                    promise,
+                    0,
+                    Optional.of(new PromiseResult.Broken(
+                            row(new Expr.Literal(null, fix.returns()), new Random(SEED)),
+                            "it gives another type than it takes",
+                            null)));
         }
         List<List<Expr.Literal>> rows = rows();
         Optional<PromiseResult.Broken> broken = firstBroken(rows);
@@ -94,12 +101,15 @@ public final class Promises {
             List<Expr.Literal> known = Stream.concat(
                             parameter.fallback().stream(),
                             page.cases().stream()
-                                    .flatMap(c -> Optional.ofNullable(c.arguments().get(parameter.name().toLowerCase(java.util.Locale.ROOT))).stream()))
+                                    .flatMap(c -> Optional.ofNullable(
+                                            c.arguments().get(parameter.name().toLowerCase(java.util.Locale.ROOT)))
+                                            .stream()))
                     .filter(v -> v.value() != null)
                     .toList();
-            row.add(known.isEmpty()
-                    ? new Expr.Literal(parameter.fixed() ? "a" : null, parameter.type())
-                    : known.get(random.nextInt(known.size())));
+            row.add(
+                    known.isEmpty()
+                            ? new Expr.Literal(parameter.fixed() ? "a" : null, parameter.type())
+                            : known.get(random.nextInt(known.size())));
         }
         return row;
     }
@@ -121,7 +131,8 @@ public final class Promises {
                 ? engine.run(List.of(new Evaluation(twice(), rows))).getFirst()
                 : once;
         for (int i = 0; i < rows.size(); i++) {
-            if (once.get(i) instanceof Answer.Value(Object first) && twice.get(i) instanceof Answer.Value(Object second)
+            if (once.get(i) instanceof Answer.Value(Object first)
+                    && twice.get(i) instanceof Answer.Value(Object second)
                     && isBroken(rows.get(i).getFirst().value(), first, second)) {
                 return Optional.of(new PromiseResult.Broken(rows.get(i), first, second));
             }
@@ -138,9 +149,15 @@ public final class Promises {
 
     /// The fix of the fix, with the other arguments the same both times.
     private Definition twice() {
-        List<Expr> names = fix.parameters().stream().<Expr>map(p -> new Expr.Name(p.name(), p.type())).toList();
+        List<Expr> names = fix.parameters().stream()
+                .<Expr>map(p -> new Expr.Name(p.name(), p.type()))
+                .toList();
         List<Expr> again = new ArrayList<>(names);
         again.set(0, new Expr.FixCall(fix, names));
-        return new Definition(fix.name() + "_twice", fix.parameters(), fix.returns(), new Body(List.of(), new Expr.FixCall(fix, again)));
+        return new Definition(
+                fix.name() + "_twice",
+                fix.parameters(),
+                fix.returns(),
+                new Body(List.of(), new Expr.FixCall(fix, again)));
     }
 }

@@ -1,8 +1,8 @@
 package fixshelf.engine;
 
-import java.util.List;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /// What an engine gave for one row of arguments.

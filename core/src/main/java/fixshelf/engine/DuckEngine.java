@@ -23,7 +23,8 @@ final class DuckEngine implements FixEngine {
 
     private static String version() {
         try (DuckSession session = DuckSession.open()) {
-            return String.valueOf(session.query("SELECT version()").rows().getFirst().getFirst());
+            return String.valueOf(
+                    session.query("SELECT version()").rows().getFirst().getFirst());
         }
     }
 

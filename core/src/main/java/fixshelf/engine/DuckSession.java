@@ -109,7 +109,8 @@ public final class DuckSession implements AutoCloseable {
 
     private ProblemException failed(SQLException e) {
         if (cancelled) {
-            return new ProblemException(Problem.about(Code.CANCELLED, "run", "Stopped, as you asked.", "Start it again when you like."));
+            return new ProblemException(
+                    Problem.about(Code.CANCELLED, "run", "Stopped, as you asked.", "Start it again when you like."));
         }
         return failure(e);
     }
@@ -130,11 +131,21 @@ public final class DuckSession implements AutoCloseable {
     private static ProblemException failure(SQLException e) {
         String message = String.valueOf(e.getMessage());
         String first = message.lines().findFirst().orElse(message);
-        boolean full = message.contains("No space left") || message.contains("Could not write all bytes") || message.contains("max_temp_directory_size");
+        boolean full = message.contains("No space left")
+                || message.contains("Could not write all bytes")
+                || message.contains("max_temp_directory_size");
         return new ProblemException(
                 full
-                        ? Problem.about(Code.DISK_FULL, "disk", "The disk is full: " + first, "Make room, or write to another place.")
-                        : Problem.about(Code.ENGINE_FAILED, "DuckDB", first, message.lines().skip(1).limit(3).collect(Collectors.joining(" "))));
+                        ? Problem.about(
+                                Code.DISK_FULL,
+                                "disk",
+                                "The disk is full: " + first,
+                                "Make room, or write to another place.")
+                        : Problem.about(
+                                Code.ENGINE_FAILED,
+                                "DuckDB",
+                                first,
+                                message.lines().skip(1).limit(3).collect(Collectors.joining(" "))));
     }
 
     private static Grid read(ResultSet rows) throws SQLException {
@@ -159,7 +170,8 @@ public final class DuckSession implements AutoCloseable {
         return switch (name) {
             case "VARCHAR" -> Type.TEXT;
             case "BOOLEAN" -> Type.BOOLEAN;
-            default -> name.startsWith("DECIMAL") ? new Type.Decimal(meta.getPrecision(i), meta.getScale(i)) : Type.INTEGER;
+            default ->
+                name.startsWith("DECIMAL") ? new Type.Decimal(meta.getPrecision(i), meta.getScale(i)) : Type.INTEGER;
         };
     }
 

@@ -24,7 +24,9 @@ record Groups(Definition fix, List<Expr.Literal> first, List<Integer> rows) {
                     key.add(row.get(p));
                 }
             }
-            groups.computeIfAbsent(key, _ -> new Groups(evaluation.fix(), row, new ArrayList<>())).rows.add(i);
+            groups.computeIfAbsent(key, _ -> new Groups(evaluation.fix(), row, new ArrayList<>()))
+                    .rows
+                    .add(i);
         }
         return List.copyOf(groups.values());
     }

@@ -56,7 +56,9 @@ final class PandasEngine implements FixEngine {
                 Process process = new ProcessBuilder(candidate, "-c", "import pandas; print(pandas.__version__)")
                         .redirectError(ProcessBuilder.Redirect.DISCARD)
                         .start();
-                String version = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8).strip();
+                String version = new String(
+                                process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8)
+                        .strip();
                 if (process.waitFor(30, TimeUnit.SECONDS) && process.exitValue() == 0) {
                     python = candidate;
                     return new Presence.Here("pandas " + version);
@@ -78,7 +80,9 @@ final class PandasEngine implements FixEngine {
     @Override
     public List<List<Answer>> run(List<Evaluation> evaluations) {
         List<List<Answer>> all = new ArrayList<>();
-        evaluations.forEach(e -> all.add(new ArrayList<>(e.rows().stream().map(_ -> (Answer) new Answer.Failed("not run")).toList())));
+        evaluations.forEach(e -> all.add(new ArrayList<>(e.rows().stream()
+                .map(_ -> (Answer) new Answer.Failed("not run"))
+                .toList())));
         ArrayNode tasks = JSON.createArrayNode();
         List<List<Answer>> places = new ArrayList<>();
         List<Groups> groups = new ArrayList<>();
@@ -142,7 +146,9 @@ final class PandasEngine implements FixEngine {
             nullFixed |= fix.parameters().get(p).fixed() && group.first().get(p).value() == null;
         }
         Outcome<String> definition = language.definition(fix, "");
-        boolean asFunction = definition.isPresent() && !nullFixed && !fix.parameters().getFirst().fixed();
+        boolean asFunction = definition.isPresent()
+                && !nullFixed
+                && !fix.parameters().getFirst().fixed();
         ObjectNode task = JSON.createObjectNode();
         if (!asFunction) {
             Outcome<String> code = language.expression(Inliner.call(fix, group.arguments()));
@@ -165,12 +171,14 @@ final class PandasEngine implements FixEngine {
     private static ObjectNode parameter(Parameter parameter, int p, Groups group, Evaluation evaluation) {
         ObjectNode node = JSON.createObjectNode();
         node.put("name", parameter.name());
-        node.put("type", switch (parameter.type()) {
-            case Type.Text _, Type.Unknown _ -> "string";
-            case Type.Int _ -> "Int64";
-            case Type.Bool _ -> "boolean";
-            case Type.Decimal _ -> "object";
-        });
+        node.put(
+                "type",
+                switch (parameter.type()) {
+                    case Type.Text _, Type.Unknown _ -> "string";
+                    case Type.Int _ -> "Int64";
+                    case Type.Bool _ -> "boolean";
+                    case Type.Decimal _ -> "object";
+                });
         node.put("fixed", parameter.fixed() && p > 0);
         ArrayNode values = node.putArray("values");
         for (int row : group.rows()) {
@@ -223,7 +231,8 @@ final class PandasEngine implements FixEngine {
         try {
             if (!process.waitFor(SECONDS, TimeUnit.SECONDS)) {
                 process.destroyForcibly();
-                return JSON.createObjectNode().put("error", "Python did not end within " + SECONDS + " seconds and was stopped");
+                return JSON.createObjectNode()
+                        .put("error", "Python did not end within " + SECONDS + " seconds and was stopped");
             }
         } catch (InterruptedException e) {
             process.destroyForcibly();

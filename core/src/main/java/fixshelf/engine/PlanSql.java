@@ -36,7 +36,8 @@ public final class PlanSql {
 
     /// A step over `from`, with the hidden columns that `carried` names before its own.
     public static String select(Step step, String from, List<String> carried) {
-        List<String> columns = new ArrayList<>(carried.stream().map(PlanSql::column).toList());
+        List<String> columns =
+                new ArrayList<>(carried.stream().map(PlanSql::column).toList());
         return switch (step) {
             case Step.Read read -> {
                 read.columns().forEach(c -> columns.add(column(c.name())));
@@ -72,9 +73,11 @@ public final class PlanSql {
 
     /// As [#select] for a computing step, with two more columns that count, for each row, the cells that changed and
     /// the values that were lost.
-    public static String selectCounting(Step.Compute compute, String from, List<String> carried, String changed, String lost) {
+    public static String selectCounting(
+            Step.Compute compute, String from, List<String> carried, String changed, String lost) {
         Map<String, String> values = values(compute);
-        List<String> columns = new ArrayList<>(carried.stream().map(PlanSql::column).toList());
+        List<String> columns =
+                new ArrayList<>(carried.stream().map(PlanSql::column).toList());
         columns.add(sum(compute, c -> changed(c, values, isText(compute, c))) + " AS " + column(changed));
         columns.add(sum(compute, c -> lost(c, values)) + " AS " + column(lost));
         compute.columns().forEach(c -> columns.add(named(c.name(), values)));
@@ -84,7 +87,8 @@ public final class PlanSql {
     /// Values of another type are compared as text, so that 12 read from `12` is no change.
     private static String changed(String column, Map<String, String> values, boolean sameType) {
         if (!sameType) {
-            return "CAST(CAST((" + values.get(column) + ") AS VARCHAR) IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
+            return "CAST(CAST((" + values.get(column) + ") AS VARCHAR) IS DISTINCT FROM " + column(column)
+                    + " AS USMALLINT)";
         }
         return "CAST((" + values.get(column) + ") IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
     }
@@ -99,7 +103,8 @@ public final class PlanSql {
     }
 
     private static String sum(Step.Compute compute, java.util.function.Function<String, String> term) {
-        String sum = compute.computed().stream().map(c -> term.apply(c.column())).collect(Collectors.joining(" + "));
+        String sum =
+                compute.computed().stream().map(c -> term.apply(c.column())).collect(Collectors.joining(" + "));
         return sum.isEmpty() ? "CAST(0 AS USMALLINT)" : "CAST(" + sum + " AS USMALLINT)";
     }
 
@@ -107,7 +112,8 @@ public final class PlanSql {
     public static String survivors(Step.KeepOne keep, String from) {
         String row = column(ROW);
         String pick = keep.keep() == Line.Keep.LAST ? "max" : "min";
-        String chosen = keep.order().isEmpty() ? pick + "(" + row + ")" : "arg_" + pick + "(" + row + ", " + rank(keep) + ")";
+        String chosen =
+                keep.order().isEmpty() ? pick + "(" + row + ")" : "arg_" + pick + "(" + row + ", " + rank(keep) + ")";
         return "SELECT " + chosen + " FROM " + from + " GROUP BY " + names(keep.keys());
     }
 
@@ -115,7 +121,8 @@ public final class PlanSql {
     public static String groups(Step.KeepOne keep, String from, String survivors) {
         String row = column(ROW);
         String over = " OVER (PARTITION BY " + names(keep.keys()) + ")";
-        return "SELECT *, " + row + " IN (SELECT " + row + " FROM " + survivors + ") AS \"fixshelf stays\", min(" + row + ")" + over
+        return "SELECT *, " + row + " IN (SELECT " + row + " FROM " + survivors + ") AS \"fixshelf stays\", min(" + row
+                + ")" + over
                 + " AS \"fixshelf group\", count(*)" + over + " AS \"fixshelf size\" FROM " + from
                 + " QUALIFY \"fixshelf size\" > 1";
     }

@@ -44,7 +44,8 @@ final class PostgresEngine implements FixEngine {
                     ? new Presence.Here(first(connection, "SHOW server_version").split(" ")[0])
                     : new Presence.Absent("the database has encoding " + encoding + ", not UTF8");
         } catch (SQLException e) {
-            return new Presence.Absent("the server does not answer: " + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+            return new Presence.Absent("the server does not answer: "
+                    + String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
         }
     }
 

@@ -31,7 +31,9 @@ final class SqlEvaluation {
         for (Groups group : Groups.of(evaluation)) {
             Outcome<String> code = language.expression(Inliner.call(group.fix(), group.arguments()));
             if (!code.isPresent()) {
-                group.rows().forEach(i -> answers.set(i, new Answer.NotSaid(code.problems().getFirst().what())));
+                group.rows()
+                        .forEach(i -> answers.set(
+                                i, new Answer.NotSaid(code.problems().getFirst().what())));
                 continue;
             }
             List<Answer> some = answers(code.get(), group, evaluation, group.rows());
@@ -50,7 +52,8 @@ final class SqlEvaluation {
             return answers;
         } catch (java.sql.SQLException | fixshelf.problem.ProblemException e) {
             if (rows.size() == 1) {
-                String first = String.valueOf(e.getMessage()).lines().findFirst().orElse("");
+                String first =
+                        String.valueOf(e.getMessage()).lines().findFirst().orElse("");
                 boolean said = e instanceof java.sql.SQLException;
                 return List.of(said ? new Answer.Failed(first) : new Answer.NotSaid(first));
             }
@@ -68,7 +71,9 @@ final class SqlEvaluation {
             List<Expr.Literal> row = evaluation.rows().get(rows.get(i));
             values.append(i == 0 ? "(" : ", (").append(i);
             for (int p = 0; p < width; p++) {
-                values.append(", ").append(literal(row.get(p), group.fix().parameters().get(p).type()));
+                values.append(", ")
+                        .append(literal(
+                                row.get(p), group.fix().parameters().get(p).type()));
             }
             values.append(')');
         }
@@ -80,7 +85,8 @@ final class SqlEvaluation {
     }
 
     private String literal(Expr.Literal literal, Type type) {
-        Outcome<String> code = language.expression(new Expr.Literal(literal.value(), literal.value() == null ? type : literal.type()));
+        Outcome<String> code =
+                language.expression(new Expr.Literal(literal.value(), literal.value() == null ? type : literal.type()));
         if (!code.isPresent()) {
             throw new fixshelf.problem.ProblemException(code.problems().getFirst());
         }

@@ -42,7 +42,8 @@ public final class BodyParser {
             return Outcome.failed(parser.problem(
                     Code.WRONG_TYPE,
                     span,
-                    "The fix says that it returns " + returns.label() + ", the body gives " + result.type().label() + ".",
+                    "The fix says that it returns " + returns.label() + ", the body gives "
+                            + result.type().label() + ".",
                     "Change `returns:` or convert the result."));
         }
         return Outcome.of(new Body(parser.assignments, result));
@@ -80,10 +81,12 @@ public final class BodyParser {
         if (first.equalsIgnoreCase("set")) {
             assignment(text, tokens, whole);
             if (last) {
-                problems.add(problem(Code.SYNTAX, whole, "The body ends without RETURN.", "Add RETURN and an expression."));
+                problems.add(
+                        problem(Code.SYNTAX, whole, "The body ends without RETURN.", "Add RETURN and an expression."));
             }
         } else if (!last) {
-            problems.add(problem(Code.SYNTAX, whole, "Only SET may stand before the last line.", "Begin it with SET name = "));
+            problems.add(problem(
+                    Code.SYNTAX, whole, "Only SET may stand before the last line.", "Begin it with SET name = "));
         } else {
             boolean keyword = first.equalsIgnoreCase("return");
             int start = keyword ? tokens.getFirst().span().end() + span.start() : whole.start();
@@ -96,7 +99,8 @@ public final class BodyParser {
                 && (tokens.get(1).kind() == Kind.NAME || tokens.get(1).kind() == Kind.QUOTED_NAME)
                 && tokens.get(2).in(text).equals("=");
         if (!shaped) {
-            problems.add(problem(Code.SYNTAX, whole, "This is not SET name = expression.", "Give it a name and a value."));
+            problems.add(
+                    problem(Code.SYNTAX, whole, "This is not SET name = expression.", "Give it a name and a value."));
             return;
         }
         String written = tokens.get(1).in(text);
@@ -107,7 +111,8 @@ public final class BodyParser {
         Optional<Expr> value = expression(new Span(tokens.get(2).span().end() + span.start(), whole.end()));
         Type type = value.map(Expr::type).orElse(Type.UNKNOWN);
         if (!scope.add(new Scope.Binding(name, type, Scope.Kind.INTERMEDIATE))) {
-            problems.add(problem(Code.DUPLICATE_NAME, nameSpan, "There is already a " + name + ".", "Choose another name."));
+            problems.add(
+                    problem(Code.DUPLICATE_NAME, nameSpan, "There is already a " + name + ".", "Choose another name."));
         }
         value.ifPresent(v -> assignments.add(new Body.Assignment(name, v)));
     }

@@ -63,8 +63,12 @@ final class Checker {
             case BOOLEAN -> Expr.Literal.truth(literal.booleanValue());
             case CHAR -> Expr.Literal.text(literal.getValueAs(NlsString.class).getValue());
             case DECIMAL -> number(literal);
-            default -> report(
-                    Code.SYNTAX, literal, "This kind of constant is not known.", "Write text, a whole number or a decimal.");
+            default ->
+                report(
+                        Code.SYNTAX,
+                        literal,
+                        "This kind of constant is not known.",
+                        "Write text, a whole number or a decimal.");
         };
     }
 
@@ -73,7 +77,8 @@ final class Checker {
         if (value.scale() > 0) {
             boolean fits = value.precision() <= 38 && value.scale() <= 38;
             return fits
-                    ? new Expr.Literal(value, new Type.Decimal(Math.max(value.precision(), value.scale()), value.scale()))
+                    ? new Expr.Literal(
+                            value, new Type.Decimal(Math.max(value.precision(), value.scale()), value.scale()))
                     : report(Code.WRONG_TYPE, literal, "A number has at most 38 digits.", "Shorten it.");
         }
         BigInteger whole = value.toBigInteger();
@@ -90,7 +95,8 @@ final class Checker {
         if (found.isPresent()) {
             return new Expr.Name(found.get().name(), found.get().type());
         }
-        String known = scope.names().isEmpty() ? "There are no names here: write a text in '…'."
+        String known = scope.names().isEmpty()
+                ? "There are no names here: write a text in '…'."
                 : "Known: " + String.join(", ", scope.names().stream().limit(12).toList()) + ".";
         return report(
                 Code.UNKNOWN_NAME,
@@ -124,8 +130,8 @@ final class Checker {
             report(
                     Code.WRONG_TYPE,
                     node,
-                    "The results of a CASE have one type: this is " + result.type().label() + ", the one before is "
-                            + so.label() + ".",
+                    "The results of a CASE have one type: this is "
+                            + result.type().label() + ", the one before is " + so.label() + ".",
                     convertHint(result.type(), so));
         }
         return common.orElse(so);
@@ -153,12 +159,20 @@ final class Checker {
             case IS_NOT_DISTINCT_FROM -> not(function(Comparisons.DISTINCT, call, operands));
             case POSITION -> function(TextFunctions.POSITION, call, operands.reversed());
             case MINUS_PREFIX -> negative(call);
-            case CAST -> report(
-                    Code.SYNTAX, call, "CAST differs between languages.", "Write to_integer, to_decimal or to_text.");
-            case PLUS, MINUS, TIMES, DIVIDE, MOD -> report(
-                    Code.UNKNOWN_FUNCTION, call, "There is no arithmetic in value fixes yet.", "Use text functions.");
-            case SELECT, ORDER_BY, UNION, WITH, SCALAR_QUERY, EXISTS -> report(
-                    Code.SYNTAX, call, "A fix cannot query tables.", "Give the value as a parameter.");
+            case CAST ->
+                report(
+                        Code.SYNTAX,
+                        call,
+                        "CAST differs between languages.",
+                        "Write to_integer, to_decimal or to_text.");
+            case PLUS, MINUS, TIMES, DIVIDE, MOD ->
+                report(
+                        Code.UNKNOWN_FUNCTION,
+                        call,
+                        "There is no arithmetic in value fixes yet.",
+                        "Use text functions.");
+            case SELECT, ORDER_BY, UNION, WITH, SCALAR_QUERY, EXISTS ->
+                report(Code.SYNTAX, call, "A fix cannot query tables.", "Give the value as a parameter.");
             default -> named(call);
         };
     }
@@ -175,13 +189,18 @@ final class Checker {
         }
         return switch (scope.fixes().find(name)) {
             case Found.Ready(Definition fix) -> fixCall(fix, call);
-            case Found.Broken(String why) -> report(
-                    Code.UNKNOWN_FUNCTION, call, "The fix " + name + " cannot be used: " + why, "Mend that fix first.");
-            case Found.Cyclic(List<String> path) -> report(
-                    Code.CYCLE,
-                    call,
-                    "Fixes call each other in a circle: " + String.join(" → ", path) + ".",
-                    "Take one of the calls out.");
+            case Found.Broken(String why) ->
+                report(
+                        Code.UNKNOWN_FUNCTION,
+                        call,
+                        "The fix " + name + " cannot be used: " + why,
+                        "Mend that fix first.");
+            case Found.Cyclic(List<String> path) ->
+                report(
+                        Code.CYCLE,
+                        call,
+                        "Fixes call each other in a circle: " + String.join(" → ", path) + ".",
+                        "Take one of the calls out.");
             case Found.Missing() -> unknownFunction(name, call);
         };
     }
@@ -234,12 +253,13 @@ final class Checker {
     }
 
     private void wantType(String function, Slot slot, Expr argument, SqlNode node) {
-        Optional<Type> wanted = switch (slot.wants()) {
-            case TEXT -> Optional.of(Type.TEXT);
-            case INTEGER -> Optional.of(Type.INTEGER);
-            case BOOLEAN -> Optional.of(Type.BOOLEAN);
-            case SAME, ANY -> Optional.empty();
-        };
+        Optional<Type> wanted =
+                switch (slot.wants()) {
+                    case TEXT -> Optional.of(Type.TEXT);
+                    case INTEGER -> Optional.of(Type.INTEGER);
+                    case BOOLEAN -> Optional.of(Type.BOOLEAN);
+                    case SAME, ANY -> Optional.empty();
+                };
         wanted.ifPresent(type -> wantFits(function, slot.name(), type, argument, node));
     }
 
@@ -303,8 +323,7 @@ final class Checker {
                 index = indexOf(parameters, label.toString());
             }
             if (index < 0 || index >= given.length || given[index] != null) {
-                return report(
-                        Code.ARGUMENTS, operand, "This argument has no place.", "It is " + fix.signature() + ".");
+                return report(Code.ARGUMENTS, operand, "This argument has no place.", "It is " + fix.signature() + ".");
             }
             given[index] = argument(fix, parameters.get(index), value);
         }
@@ -344,12 +363,12 @@ final class Checker {
 
     private Expr trim(SqlCall call) {
         String flag = call.operand(0).toString().toUpperCase(Locale.ROOT);
-        FunctionDef function = flag.contains(SqlTrimFunction.Flag.LEADING.name()) ? TextFunctions.LTRIM
+        FunctionDef function = flag.contains(SqlTrimFunction.Flag.LEADING.name())
+                ? TextFunctions.LTRIM
                 : flag.contains(SqlTrimFunction.Flag.TRAILING.name()) ? TextFunctions.RTRIM : TextFunctions.TRIM;
         SqlNode characters = call.operand(1);
         boolean spaceOnly = characters instanceof SqlLiteral literal && " ".equals(literal.toValue());
-        return function(
-                function, call, spaceOnly ? List.of(call.operand(2)) : List.of(call.operand(2), characters));
+        return function(function, call, spaceOnly ? List.of(call.operand(2)) : List.of(call.operand(2), characters));
     }
 
     private Expr list(SqlCall call) {

@@ -15,7 +15,8 @@ import java.util.List;
 final class Comparisons {
     private Comparisons() {}
 
-    static final FunctionDef EQUAL = comparison("=", "Whether both are the same; exact for text.", "'a' = 'A'", "FALSE");
+    static final FunctionDef EQUAL =
+            comparison("=", "Whether both are the same; exact for text.", "'a' = 'A'", "FALSE");
     static final FunctionDef NOT_EQUAL = comparison("<>", "Whether they differ.", "'a' <> 'a '", "TRUE");
     static final FunctionDef LESS = comparison("<", "Whether left comes before right.", "'B' < 'a'", "TRUE");
     static final FunctionDef AT_MOST = comparison("<=", "Whether left is not after right.", "2 <= 2", "TRUE");
@@ -35,7 +36,8 @@ final class Comparisons {
             .repeatsLast()
             .ownNulls()
             .gives(Result.BOOLEAN)
-            .about("Whether the value equals one of the choices; null when the value is null. Null choices are ignored.")
+            .about("Whether the value equals one of the choices; null when the value is null. Null choices are"
+                    + " ignored.")
             .example("'b' IN ('a', 'b')", "TRUE")
             .example("NULL IN ('a')", "NULL")
             .example("'c' NOT IN ('a', NULL)", "TRUE")
@@ -45,9 +47,10 @@ final class Comparisons {
                     Group.COMPARISON, "LIKE", text("text"), fixedText("pattern"), optional(fixedText("escape")))
             .gives(Result.BOOLEAN)
             .about("""
-                    Whether the whole text matches `pattern`, in which `%` is any text, also none, and `_` any one
-                    character, line breaks included. The sign after ESCAPE makes the next one literal; without it a
-                    backslash is an ordinary character.""")
+                Whether the whole text matches `pattern`, in which `%` is any text, also none, and `_` any one
+                character, line breaks included. The sign after ESCAPE makes the next one literal; without it a
+                backslash is an ordinary character.\
+                """)
             .example("'kettle' LIKE 'k%e'", "TRUE")
             .example("'5%' LIKE '5!%' ESCAPE '!'", "TRUE")
             .example("'Kettle' LIKE 'k%'", "FALSE")
@@ -86,10 +89,12 @@ final class Comparisons {
                 .about(about + " Null when either is null.")
                 .example(call, result)
                 .example("NULL " + sign + " 'a'", "NULL")
-                .example("'' " + sign + " ''", "=<=>=".contains(sign) && !sign.equals("<") && !sign.equals(">") ? "TRUE" : "FALSE")
+                .example(
+                        "'' " + sign + " ''",
+                        "=<=>=".contains(sign) && !sign.equals("<") && !sign.equals(">") ? "TRUE" : "FALSE")
                 .done();
     }
 
-    static final List<FunctionDef> ALL = List.of(
-            EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT);
+    static final List<FunctionDef> ALL =
+            List.of(EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT);
 }

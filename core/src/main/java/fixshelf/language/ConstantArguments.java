@@ -29,7 +29,8 @@ public final class ConstantArguments {
         }
         Span span = parser.spanOf(call.operand(Math.min(refusal.get().argument(), call.operandCount() - 1))
                 .getParserPosition());
-        return List.of(parser.problem(refusal.get().code(), span, refusal.get().what(), refusal.get().todo()));
+        return List.of(parser.problem(
+                refusal.get().code(), span, refusal.get().what(), refusal.get().todo()));
     }
 
     /// Why a constant argument will not do, and which one.
@@ -37,7 +38,8 @@ public final class ConstantArguments {
 
     /// The first constant argument of a call that will not do; arguments that are not constants are passed over.
     public static Optional<Refusal> problemWith(FunctionDef function, List<Expr> arguments) {
-        if (function.group() == FunctionDef.Group.PATTERN && arguments.get(1) instanceof Expr.Literal(String pattern, Type _)) {
+        if (function.group() == FunctionDef.Group.PATTERN
+                && arguments.get(1) instanceof Expr.Literal(String pattern, Type _)) {
             return pattern(function, pattern, arguments);
         }
         if (function == Conversions.TO_DECIMAL && arguments.size() > 1) {
@@ -46,7 +48,8 @@ public final class ConstantArguments {
         if (function == Conversions.CHR) {
             return code(arguments.getFirst());
         }
-        if (function == Comparisons.LIKE && arguments.size() > 2
+        if (function == Comparisons.LIKE
+                && arguments.size() > 2
                 && arguments.get(2) instanceof Expr.Literal(String escape, Type _)
                 && escape.codePointCount(0, escape.length()) != 1) {
             return Optional.of(new Refusal(2, Code.BAD_PATTERN, "ESCAPE takes one character.", "Write ESCAPE '!'."));
@@ -63,7 +66,9 @@ public final class ConstantArguments {
         if (function == PatternFunctions.REGEXP_REPLACE) {
             if (Regexes.canBeEmpty(regex.get())) {
                 return Optional.of(new Refusal(
-                        1, Code.BAD_PATTERN, "This pattern can match the empty text, and engines then differ.",
+                        1,
+                        Code.BAD_PATTERN,
+                        "This pattern can match the empty text, and engines then differ.",
                         "Ask for at least one character, with + instead of *."));
             }
             return replacement(regex.get(), arguments.get(2));
@@ -81,7 +86,8 @@ public final class ConstantArguments {
         }
         int groups = Regexes.groups(regex);
         return Replacement.problemWith(text, groups)
-                .map(what -> new Refusal(2, Code.BAD_PATTERN, what, "Write \\\\ for a backslash, \\1 for the first group."));
+                .map(what ->
+                        new Refusal(2, Code.BAD_PATTERN, what, "Write \\\\ for a backslash, \\1 for the first group."));
     }
 
     private static Optional<Refusal> inRange(Expr argument, long low, long high, String what) {

@@ -13,7 +13,9 @@ public final class Constants {
         return switch (expr) {
             case Expr.Literal _ -> true;
             case Expr.Name name ->
-                scope.find(name.name()).map(b -> b.kind() == Scope.Kind.PARAMETER).orElse(false);
+                scope.find(name.name())
+                        .map(b -> b.kind() == Scope.Kind.PARAMETER)
+                        .orElse(false);
             case Expr.Call _, Expr.Case _, Expr.FixCall _ -> value(expr).isPresent();
         };
     }

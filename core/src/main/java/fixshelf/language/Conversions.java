@@ -17,8 +17,9 @@ final class Conversions {
     static final FunctionDef TO_INTEGER = define(Group.CONVERSION, "to_integer", text("text"))
             .gives(Result.INTEGER)
             .about("""
-                    The whole number that the text says: white space at the ends, a sign, 1 to 38 digits, within 64
-                    bits. Anything else, such as `1.0`, `1e3` or `12,345`, gives null.""")
+                The whole number that the text says: white space at the ends, a sign, 1 to 38 digits, within 64
+                bits. Anything else, such as `1.0`, `1e3` or `12,345`, gives null.\
+                """)
             .example("to_integer(' 42 ')", "42")
             .example("to_integer('-007')", "-7")
             .example("to_integer('12,345')", "NULL")
@@ -29,9 +30,10 @@ final class Conversions {
                     Group.CONVERSION, "to_decimal", text("text"), optional(fixed(integer("scale"))))
             .gives(Result.DECIMAL)
             .about("""
-                    The exact number that the text says, as `decimal(18, scale)` (scale 4 when left out): white space
-                    at the ends, a sign, digits with at most one point. Rounded half away from zero. Null when it
-                    does not fit, is longer than 100 characters, or is anything else.""")
+                The exact number that the text says, as `decimal(18, scale)` (scale 4 when left out): white space
+                at the ends, a sign, digits with at most one point. Rounded half away from zero. Null when it
+                does not fit, is longer than 100 characters, or is anything else.\
+                """)
             .example("to_decimal('1.20', 2)", "1.20")
             .example("to_decimal('-2.675', 2)", "-2.68")
             .example("to_decimal('12,5', 2)", "NULL")

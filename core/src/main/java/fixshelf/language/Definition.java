@@ -14,7 +14,8 @@ public record Definition(String name, List<Parameter> parameters, Type returns, 
     /// `squeeze_spaces(text, keep_ends = FALSE) → text`
     public String signature() {
         String inside = parameters.stream()
-                .map(p -> p.name() + p.fallback().map(f -> " = " + Printer.print(f)).orElse(""))
+                .map(p -> p.name()
+                        + p.fallback().map(f -> " = " + Printer.print(f)).orElse(""))
                 .collect(Collectors.joining(", "));
         return name + "(" + inside + ") → " + returns.label();
     }

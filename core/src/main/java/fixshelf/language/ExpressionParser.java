@@ -75,7 +75,8 @@ public final class ExpressionParser {
 
     private Optional<Problem> shapeProblem() {
         if (tokens.stream().allMatch(t -> t.kind() == Kind.COMMENT)) {
-            return Optional.of(problem(Code.SYNTAX, span, "There is no expression here.", "Write one, such as trim(text)."));
+            return Optional.of(
+                    problem(Code.SYNTAX, span, "There is no expression here.", "Write one, such as trim(text)."));
         }
         for (Token token : tokens) {
             if (token.kind() == Kind.UNCLOSED) {
@@ -95,7 +96,10 @@ public final class ExpressionParser {
             depth += opens(sign) ? 1 : closes(sign) ? -1 : 0;
             if (depth < 0 && sign.equals(")")) {
                 return Optional.of(problem(
-                        Code.SYNTAX, token.span().shift(span.start()), "This parenthesis closes nothing.", "Remove it."));
+                        Code.SYNTAX,
+                        token.span().shift(span.start()),
+                        "This parenthesis closes nothing.",
+                        "Remove it."));
             }
             if (depth > DEEPEST || text.length() > LONGEST || tokens.size() > MOST_TOKENS) {
                 return Optional.of(problem(
@@ -138,9 +142,11 @@ public final class ExpressionParser {
     }
 
     private boolean needsQuotes(int index, Scope scope) {
-        boolean call = index + 1 < tokens.size() && tokens.get(index + 1).in(text).equals("(");
+        boolean call =
+                index + 1 < tokens.size() && tokens.get(index + 1).in(text).equals("(");
         String word = tokens.get(index).in(text);
-        return call ? hasComma(index + 2) || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
+        return call
+                ? hasComma(index + 2) || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
                 : scope.find(word).isPresent();
     }
 
@@ -208,8 +214,10 @@ public final class ExpressionParser {
     private String missingAtEnd() {
         long open = tokens.stream().filter(t -> t.in(text).equals("(")).count();
         long closed = tokens.stream().filter(t -> t.in(text).equals(")")).count();
-        long cases = tokens.stream().filter(t -> t.in(text).equalsIgnoreCase("case")).count();
-        long ends = tokens.stream().filter(t -> t.in(text).equalsIgnoreCase("end")).count();
+        long cases =
+                tokens.stream().filter(t -> t.in(text).equalsIgnoreCase("case")).count();
+        long ends =
+                tokens.stream().filter(t -> t.in(text).equalsIgnoreCase("end")).count();
         if (cases > ends) {
             return "A CASE has no END.";
         }

@@ -131,8 +131,7 @@ public final class Functions {
         }
 
         FunctionDef done() {
-            return new FunctionDef(
-                    name, aliases, slots, variadic, result, nulls, group, about, List.copyOf(examples));
+            return new FunctionDef(name, aliases, slots, variadic, result, nulls, group, about, List.copyOf(examples));
         }
     }
 }

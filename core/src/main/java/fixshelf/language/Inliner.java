@@ -33,7 +33,9 @@ public final class Inliner {
     }
 
     private static Expr typed(Expr argument, Type type) {
-        return argument instanceof Expr.Literal(Object value, Type.Unknown _) ? new Expr.Literal(value, type) : argument;
+        return argument instanceof Expr.Literal(Object value, Type.Unknown _)
+                ? new Expr.Literal(value, type)
+                : argument;
     }
 
     static String key(String name) {
@@ -57,7 +59,8 @@ public final class Inliner {
 
     private static Expr simplified(Expr.Call call) {
         boolean strict = call.function().nulls() == FunctionDef.Nulls.IF_ANY;
-        boolean missing = call.arguments().stream().anyMatch(a -> a instanceof Expr.Literal(Object value, Type _) && value == null);
+        boolean missing = call.arguments().stream()
+                .anyMatch(a -> a instanceof Expr.Literal(Object value, Type _) && value == null);
         if (strict && missing) {
             return new Expr.Literal(null, call.type());
         }

@@ -10,9 +10,34 @@ import java.util.Set;
 public final class Lexer {
     /// Words that belong to the expression language and cannot be the name of a parameter.
     public static final Set<String> KEYWORDS = Set.of(
-            "set", "return", "case", "when", "then", "else", "end", "and", "or", "not", "in", "like", "escape", "is",
-            "null", "true", "false", "between", "distinct", "from", "for", "both", "leading", "trailing", "cast", "as",
-            "exists", "select");
+            "set",
+            "return",
+            "case",
+            "when",
+            "then",
+            "else",
+            "end",
+            "and",
+            "or",
+            "not",
+            "in",
+            "like",
+            "escape",
+            "is",
+            "null",
+            "true",
+            "false",
+            "between",
+            "distinct",
+            "from",
+            "for",
+            "both",
+            "leading",
+            "trailing",
+            "cast",
+            "as",
+            "exists",
+            "select");
 
     /// What a token is.
     public enum Kind {

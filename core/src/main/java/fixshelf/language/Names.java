@@ -45,10 +45,7 @@ public final class Names {
         }
         int change = a.charAt(i - 1) == b.charAt(j - 1) ? 0 : 1;
         int best = Math.min(d[i - 1][j - 1] + change, Math.min(d[i - 1][j], d[i][j - 1]) + 1);
-        boolean exchanged = i > 1
-                && j > 1
-                && a.charAt(i - 1) == b.charAt(j - 2)
-                && a.charAt(i - 2) == b.charAt(j - 1);
+        boolean exchanged = i > 1 && j > 1 && a.charAt(i - 1) == b.charAt(j - 2) && a.charAt(i - 2) == b.charAt(j - 1);
         return exchanged ? Math.min(best, d[i - 2][j - 2] + 1) : best;
     }
 }

@@ -18,9 +18,10 @@ final class PatternFunctions {
     static final FunctionDef REGEXP_REPLACE = define(
                     Group.PATTERN, "regexp_replace", text("text"), fixedText("pattern"), fixedText("replacement"))
             .about("""
-                    Every match of `pattern`, from the left, becomes `replacement`, in which `\\1` to `\\9` stand for
-                    the groups, `\\0` for the whole match and `\\\\` for a backslash. No match: unchanged. The pattern
-                    must not be able to match the empty text.""")
+                Every match of `pattern`, from the left, becomes `replacement`, in which `\\1` to `\\9` stand for
+                the groups, `\\0` for the whole match and `\\\\` for a backslash. No match: unchanged. The pattern
+                must not be able to match the empty text.\
+                """)
             .example("regexp_replace('a   b c', ' +', ' ')", "'a b c'")
             .example("regexp_replace(',a,b', '^,', '')", "'a,b'")
             .example("regexp_replace('neil-o', '([a-z]+)-([a-z]+)', '\\2-\\1')", "'o-neil'")
@@ -28,8 +29,7 @@ final class PatternFunctions {
             .example("regexp_replace('abc', 'x', '-')", "'abc'")
             .done();
 
-    static final FunctionDef REGEXP_LIKE = define(
-                    Group.PATTERN, "regexp_like", text("text"), fixedText("pattern"))
+    static final FunctionDef REGEXP_LIKE = define(Group.PATTERN, "regexp_like", text("text"), fixedText("pattern"))
             .aliases("regexp_matches")
             .gives(Result.BOOLEAN)
             .about("Whether `pattern` matches anywhere in the text.")
@@ -46,8 +46,9 @@ final class PatternFunctions {
                     optional(fixed(integer("group"))))
             .aliases("regexp_substr")
             .about("""
-                    The first match of `pattern`, or of its group number `group`. Null when the pattern does not
-                    match; the empty text when the group matched nothing.""")
+                The first match of `pattern`, or of its group number `group`. Null when the pattern does not
+                match; the empty text when the group matched nothing.\
+                """)
             .example("regexp_extract('rate:4/5', 'rate:([0-9]+)/', 1)", "'4'")
             .example("regexp_extract('a12b3', '[0-9]+')", "'12'")
             .example("regexp_extract('abc', '[0-9]+')", "NULL")

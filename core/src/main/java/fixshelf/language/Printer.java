@@ -21,7 +21,8 @@ public final class Printer {
 
     /// A name, quoted where it would not be read as one.
     public static String name(String name) {
-        boolean plain = name.matches("[A-Za-z_][A-Za-z0-9_]*") && !Lexer.KEYWORDS.contains(name.toLowerCase(java.util.Locale.ROOT));
+        boolean plain = name.matches("[A-Za-z_][A-Za-z0-9_]*")
+                && !Lexer.KEYWORDS.contains(name.toLowerCase(java.util.Locale.ROOT));
         return plain ? name : "\"" + name.replace("\"", "\"\"") + "\"";
     }
 
@@ -33,19 +34,20 @@ public final class Printer {
         return switch (function.name()) {
             case "NOT" -> "NOT " + printed.getFirst();
             case "IS NULL" -> printed.getFirst() + " IS NULL";
-            case "IN" -> printed.getFirst() + " IN "
-                    + printed.stream().skip(1).collect(Collectors.joining(", ", "(", ")"));
-            case "LIKE" -> printed.get(0) + " LIKE " + printed.get(1)
-                    + (printed.size() > 2 ? " ESCAPE " + printed.get(2) : "");
+            case "IN" ->
+                printed.getFirst() + " IN " + printed.stream().skip(1).collect(Collectors.joining(", ", "(", ")"));
+            case "LIKE" ->
+                printed.get(0) + " LIKE " + printed.get(1) + (printed.size() > 2 ? " ESCAPE " + printed.get(2) : "");
             default -> String.join(" " + function.name() + " ", printed);
         };
     }
 
     private static String inner(Expr expr) {
-        boolean bare = switch (expr) {
-            case Expr.Literal _, Expr.Name _, Expr.FixCall _, Expr.Case _ -> true;
-            case Expr.Call call -> !call.function().isOperator();
-        };
+        boolean bare =
+                switch (expr) {
+                    case Expr.Literal _, Expr.Name _, Expr.FixCall _, Expr.Case _ -> true;
+                    case Expr.Call call -> !call.function().isOperator();
+                };
         return bare ? print(expr) : "(" + print(expr) + ")";
     }
 

@@ -4,9 +4,9 @@ import java.util.List;
 
 /// A regular expression of the portable subset: what every engine can be made to match in the same way.
 ///
-/// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), `\u00A0` by number, groups `( )` and
-/// `(?: )`, alternatives `|`, repeats `* + ? {m} {m,} {m,n}` with or without a lazy `?`, `^` for the start of the
-/// text and `$` for its very end.
+/// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), `\u00A0` by number,
+/// groups `( )` and `(?: )`, alternatives `|`, repeats `* + ? {m} {m,} {m,n}` with or without a lazy `?`, `^` for
+/// the start of the text and `$` for its very end.
 public sealed interface Regex {
     /// One after the other.
     record Sequence(List<Regex> parts) implements Regex {
@@ -39,7 +39,9 @@ public sealed interface Regex {
         }
 
         public boolean isSingle() {
-            return !negated && ranges.size() == 1 && ranges.getFirst().first() == ranges.getFirst().last();
+            return !negated
+                    && ranges.size() == 1
+                    && ranges.getFirst().first() == ranges.getFirst().last();
         }
 
         boolean contains(int c) {

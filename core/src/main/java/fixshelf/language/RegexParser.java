@@ -64,13 +64,14 @@ public final class RegexParser {
         if (at >= pattern.length()) {
             return part;
         }
-        int[] bounds = switch (peek()) {
-            case '*' -> bounds(0, -1);
-            case '+' -> bounds(1, -1);
-            case '?' -> bounds(0, 1);
-            case '{' -> counted();
-            default -> new int[0];
-        };
+        int[] bounds =
+                switch (peek()) {
+                    case '*' -> bounds(0, -1);
+                    case '+' -> bounds(1, -1);
+                    case '?' -> bounds(0, 1);
+                    case '{' -> counted();
+                    default -> new int[0];
+                };
         if (bounds.length == 0) {
             return part;
         }
@@ -115,7 +116,8 @@ public final class RegexParser {
             case '(' -> group();
             case '[' -> set();
             case '\\' -> escaped();
-            case '*', '+', '?', '{' -> throw refuse("There is nothing to repeat here.", "Write \\" + (char) c + " for the sign itself.");
+            case '*', '+', '?', '{' ->
+                throw refuse("There is nothing to repeat here.", "Write \\" + (char) c + " for the sign itself.");
             default -> CharacterSet.of(c);
         };
     }
@@ -161,7 +163,8 @@ public final class RegexParser {
     }
 
     private CharacterSet byNumber() {
-        boolean hex = at + 4 <= pattern.length() && pattern.substring(at, at + 4).matches("[0-9A-Fa-f]{4}");
+        boolean hex =
+                at + 4 <= pattern.length() && pattern.substring(at, at + 4).matches("[0-9A-Fa-f]{4}");
         if (!hex) {
             throw refuse("`\\u` takes four hexadecimal digits.", "Write \\u00A0 for the no-break space, say.");
         }
@@ -249,7 +252,7 @@ public final class RegexParser {
     private ProblemException refuse(String what, String todo) {
         Span span = new Span(Math.max(0, Math.min(at, pattern.length()) - 1), Math.min(at, pattern.length()));
         String place = " (at character " + (pattern.codePointCount(0, span.start()) + 1) + " of the pattern)";
-        return new ProblemException(
-                Problem.error(Code.BAD_PATTERN, new Where(new SourceText("pattern", pattern), span), what + place, todo));
+        return new ProblemException(Problem.error(
+                Code.BAD_PATTERN, new Where(new SourceText("pattern", pattern), span), what + place, todo));
     }
 }

@@ -23,8 +23,10 @@ public final class Regexes {
     /// How many groups are counted.
     public static int groups(Regex regex) {
         return switch (regex) {
-            case Regex.Sequence(List<Regex> parts) -> parts.stream().mapToInt(Regexes::groups).sum();
-            case Regex.Alternatives(List<Regex> choices) -> choices.stream().mapToInt(Regexes::groups).sum();
+            case Regex.Sequence(List<Regex> parts) ->
+                parts.stream().mapToInt(Regexes::groups).sum();
+            case Regex.Alternatives(List<Regex> choices) ->
+                choices.stream().mapToInt(Regexes::groups).sum();
             case Regex.Repeat(Regex part, int _, int _, boolean _) -> groups(part);
             case Regex.Group(Regex part, int number) -> groups(part) + (number > 0 ? 1 : 0);
             case CharacterSet _, Regex.Start _, Regex.End _ -> 0;
@@ -33,8 +35,8 @@ public final class Regexes {
 
     /// Whether an engine that prefers the longest match finds the same as one that prefers the first.
     ///
-    /// They can differ where alternatives begin alike, where lazy and greedy repeats are mixed, and where an optional
-    /// group could begin inside the repeat before it. The answer is on the safe side.
+    /// They can differ where alternatives begin alike, where lazy and greedy repeats are mixed, and where an
+    /// optional group could begin inside the repeat before it. The answer is on the safe side.
     public static boolean sameForLongestMatch(Regex regex) {
         boolean lazy = repeats(regex).stream().anyMatch(Regex.Repeat::lazy);
         return !lazy && plainAlternatives(regex) && plainSequences(regex);
@@ -53,7 +55,8 @@ public final class Regexes {
     private static boolean plainChoices(List<Regex> choices) {
         for (int i = 0; i < choices.size(); i++) {
             for (int j = i + 1; j < choices.size(); j++) {
-                boolean apart = !canBeEmpty(choices.get(i)) && !canBeEmpty(choices.get(j))
+                boolean apart = !canBeEmpty(choices.get(i))
+                        && !canBeEmpty(choices.get(j))
                         && !overlap(first(choices.get(i)), first(choices.get(j)));
                 boolean anchored = startsAnchored(choices.get(i)) && endsAnchored(choices.get(j));
                 if (!apart && !anchored) {
@@ -79,7 +82,8 @@ public final class Regexes {
     }
 
     private static boolean isRun(Regex regex) {
-        return regex instanceof CharacterSet || regex instanceof Regex.Repeat(CharacterSet _, int _, int most, boolean _) && most < 0;
+        return regex instanceof CharacterSet
+                || regex instanceof Regex.Repeat(CharacterSet _, int _, int most, boolean _) && most < 0;
     }
 
     private static boolean plainSequences(Regex regex) {
@@ -142,9 +146,10 @@ public final class Regexes {
         }
         CharacterSet plain = a.negated() ? b : a;
         CharacterSet other = a.negated() ? a : b;
-        return plain.ranges().stream().anyMatch(r -> other.negated()
-                ? !other.ranges().stream().anyMatch(o -> o.first() <= r.first() && r.last() <= o.last())
-                : other.ranges().stream().anyMatch(o -> o.first() <= r.last() && r.first() <= o.last()));
+        return plain.ranges().stream()
+                .anyMatch(r -> other.negated()
+                        ? !other.ranges().stream().anyMatch(o -> o.first() <= r.first() && r.last() <= o.last())
+                        : other.ranges().stream().anyMatch(o -> o.first() <= r.last() && r.first() <= o.last()));
     }
 
     private static List<Regex.Repeat> repeats(Regex regex) {

@@ -20,7 +20,8 @@ public sealed interface Replacement {
                 return Optional.of("A backslash in the replacement stands before a group number or a backslash.");
             }
             if (next != '\\' && next - '0' > groups) {
-                return Optional.of("The pattern has " + groups + " groups, the replacement asks for number " + next + ".");
+                return Optional.of(
+                        "The pattern has " + groups + " groups, the replacement asks for number " + next + ".");
             }
         }
         return Optional.empty();

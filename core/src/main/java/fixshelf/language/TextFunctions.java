@@ -18,8 +18,9 @@ final class TextFunctions {
     static final FunctionDef TRIM = define(Group.TEXT, "trim", text("text"), optional(fixedText("characters")))
             .aliases("btrim")
             .about("""
-                    Drops, at both ends, every character that is among `characters`; only the space U+0020 when
-                    left out. A set, not a prefix: order and repeats do not matter. An empty set drops nothing.""")
+                Drops, at both ends, every character that is among `characters`; only the space U+0020 when
+                left out. A set, not a prefix: order and repeats do not matter. An empty set drops nothing.\
+                """)
             .example("trim('  a b ')", "'a b'")
             .example("trim('--x-y--', '-')", "'x-y'")
             .example("trim(U&'\\00A0a ')", "U&'\\00A0a'")
@@ -41,8 +42,7 @@ final class TextFunctions {
             .example("rtrim('a]^-', '-^]')", "'a'")
             .done();
 
-    static final FunctionDef REMOVE_PREFIX = define(
-                    Group.TEXT, "remove_prefix", text("text"), fixedText("prefix"))
+    static final FunctionDef REMOVE_PREFIX = define(Group.TEXT, "remove_prefix", text("text"), fixedText("prefix"))
             .about("The text without `prefix` at its start, once; unchanged when it does not start so.")
             .example("remove_prefix('ABBA', 'AB')", "'BA'")
             .example("remove_prefix('ababx', 'ab')", "'abx'")
@@ -50,8 +50,7 @@ final class TextFunctions {
             .example("remove_prefix('A', '')", "'A'")
             .done();
 
-    static final FunctionDef REMOVE_SUFFIX = define(
-                    Group.TEXT, "remove_suffix", text("text"), fixedText("suffix"))
+    static final FunctionDef REMOVE_SUFFIX = define(Group.TEXT, "remove_suffix", text("text"), fixedText("suffix"))
             .about("The text without `suffix` at its end, once; unchanged when it does not end so.")
             .example("remove_suffix('12 kg', ' kg')", "'12'")
             .example("remove_suffix('kg', ' kg')", "'kg'")
@@ -61,8 +60,9 @@ final class TextFunctions {
     static final FunctionDef REPLACE = define(
                     Group.TEXT, "replace", text("text"), fixedText("search"), fixedText("replacement"))
             .about("""
-                    Every occurrence of `search`, from the left and not overlapping, becomes `replacement`. Signs are
-                    literal; capitals matter. An empty `search` changes nothing.""")
+                Every occurrence of `search`, from the left and not overlapping, becomes `replacement`. Signs are
+                literal; capitals matter. An empty `search` changes nothing.\
+                """)
             .example("replace('<a<b', '<', '')", "'ab'")
             .example("replace('a.b', '.', '-')", "'a-b'")
             .example("replace('aaa', 'aa', 'b')", "'ba'")
@@ -96,8 +96,9 @@ final class TextFunctions {
                     Group.TEXT, "substring", text("text"), integer("start"), optional(integer("length")))
             .aliases("substr")
             .about("""
-                    The code points from `start` (the first is 1), at most `length` of them, as in the SQL standard:
-                    positions before the text count but hold nothing; a negative `length` gives the empty text.""")
+                The code points from `start` (the first is 1), at most `length` of them, as in the SQL standard:
+                positions before the text count but hold nothing; a negative `length` gives the empty text.\
+                """)
             .example("substring('brass', 2, 3)", "'ras'")
             .example("substring('brass', 4)", "'ss'")
             .example("substring('brass', 0, 3)", "'br'")
@@ -123,15 +124,15 @@ final class TextFunctions {
             .aliases("instr", "strpos")
             .gives(Result.INTEGER)
             .about("""
-                    Where `search` first begins, in code points from 1; 0 when it does not occur, 1 when it is empty.
-                    Also written `position(search IN text)`.""")
+                Where `search` first begins, in code points from 1; 0 when it does not occur, 1 when it is empty.
+                Also written `position(search IN text)`.\
+                """)
             .example("position('b' IN 'aéb')", "3")
             .example("position('abc', 'x')", "0")
             .example("position('abc', '')", "1")
             .done();
 
-    static final FunctionDef STARTS_WITH = define(
-                    Group.TEXT, "starts_with", text("text"), fixedText("prefix"))
+    static final FunctionDef STARTS_WITH = define(Group.TEXT, "starts_with", text("text"), fixedText("prefix"))
             .gives(Result.BOOLEAN)
             .about("Whether the text begins with `prefix`.")
             .example("starts_with('AQ-1', 'AQ')", "TRUE")
@@ -155,8 +156,7 @@ final class TextFunctions {
             .example("contains('ab', '')", "TRUE")
             .done();
 
-    static final FunctionDef REPEAT = define(
-                    Group.TEXT, "repeat", text("text"), fixed(integer("count")))
+    static final FunctionDef REPEAT = define(Group.TEXT, "repeat", text("text"), fixed(integer("count")))
             .about("The text `count` times one after another; the empty text when `count` is below 1.")
             .example("repeat('ab', 3)", "'ababab'")
             .example("repeat('ab', 0)", "''")
@@ -183,14 +183,33 @@ final class TextFunctions {
             .repeatsLast()
             .ownNulls()
             .about("""
-                    The texts that are not null, with `separator` between them. Null when all of them are null, or
-                    the separator is. Empty texts are kept: wrap a part in `nullif(part, '')` to skip it too.""")
+                The texts that are not null, with `separator` between them. Null when all of them are null, or
+                the separator is. Empty texts are kept: wrap a part in `nullif(part, '')` to skip it too.\
+                """)
             .example("concat_ws(' ', 'A', NULL, 'C')", "'A C'")
             .example("concat_ws(' ', NULL, NULL)", "NULL")
             .example("concat_ws('-', '', 'a')", "'-a'")
             .done();
 
     static final List<FunctionDef> ALL = List.of(
-            TRIM, LTRIM, RTRIM, REMOVE_PREFIX, REMOVE_SUFFIX, REPLACE, UPPER, LOWER, LENGTH, SUBSTRING, LEFT, RIGHT,
-            POSITION, STARTS_WITH, ENDS_WITH, CONTAINS, REPEAT, CONCAT, CONCAT_CALL, CONCAT_WS);
+            TRIM,
+            LTRIM,
+            RTRIM,
+            REMOVE_PREFIX,
+            REMOVE_SUFFIX,
+            REPLACE,
+            UPPER,
+            LOWER,
+            LENGTH,
+            SUBSTRING,
+            LEFT,
+            RIGHT,
+            POSITION,
+            STARTS_WITH,
+            ENDS_WITH,
+            CONTAINS,
+            REPEAT,
+            CONCAT,
+            CONCAT_CALL,
+            CONCAT_WS);
 }

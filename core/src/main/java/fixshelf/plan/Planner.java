@@ -58,13 +58,17 @@ public final class Planner {
             }
             case Line.Apply apply -> apply(apply, columns);
             case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) -> {
-                List<String> key = keys.isEmpty() ? columns.stream().map(Column::name).toList() : known(keys, columns);
+                List<String> key =
+                        keys.isEmpty() ? columns.stream().map(Column::name).toList() : known(keys, columns);
                 yield Optional.of(new Step.KeepOne(key, keep, known(order, columns), columns));
             }
             case Line.Choose(List<String> names) -> Optional.of(project(known(names, columns), columns));
             case Line.Drop(List<String> names) -> {
                 Set<String> out = new HashSet<>(known(names, columns));
-                List<String> rest = columns.stream().map(Column::name).filter(n -> !out.contains(n)).toList();
+                List<String> rest = columns.stream()
+                        .map(Column::name)
+                        .filter(n -> !out.contains(n))
+                        .toList();
                 if (rest.isEmpty()) {
                     report(Code.BAD_FIELD, "This would leave no column.", "Name fewer columns.");
                 }
@@ -75,8 +79,11 @@ public final class Planner {
     }
 
     private Step project(List<String> names, List<Column> columns) {
-        List<Step.Kept> kept = names.stream().distinct().map(n -> new Step.Kept(n, n)).toList();
-        return new Step.Project(kept, kept.stream().map(k -> find(k.was(), columns).orElseThrow()).toList());
+        List<Step.Kept> kept =
+                names.stream().distinct().map(n -> new Step.Kept(n, n)).toList();
+        return new Step.Project(
+                kept,
+                kept.stream().map(k -> find(k.was(), columns).orElseThrow()).toList());
     }
 
     private Optional<Step> rename(Map<String, String> names, List<Column> columns) {
@@ -96,7 +103,8 @@ public final class Planner {
             }
         }
         List<Column> renamed = kept.stream()
-                .map(k -> new Column(k.name(), find(k.was(), columns).orElseThrow().type()))
+                .map(k -> new Column(
+                        k.name(), find(k.was(), columns).orElseThrow().type()))
                 .toList();
         return Optional.of(new Step.Project(kept, renamed));
     }
@@ -152,8 +160,7 @@ public final class Planner {
     private void wantConstantsRight(Expr expr, String fix) {
         switch (expr) {
             case Expr.Literal _, Expr.Name _ -> {}
-            case Expr.FixCall(Definition _, List<Expr> arguments) ->
-                arguments.forEach(a -> wantConstantsRight(a, fix));
+            case Expr.FixCall(Definition _, List<Expr> arguments) -> arguments.forEach(a -> wantConstantsRight(a, fix));
             case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
                 branches.forEach(b -> wantConstantsRight(b.condition(), fix));
                 branches.forEach(b -> wantConstantsRight(b.result(), fix));
@@ -172,7 +179,10 @@ public final class Planner {
         Scope scope = Scope.ofColumns(fixes, columns);
         for (String name : given.keySet()) {
             if (fix.parameters().stream().skip(1).noneMatch(p -> p.name().equalsIgnoreCase(name))) {
-                report(Code.ARGUMENTS, fix.name() + " has no argument " + name + " to give here.", "It is " + fix.signature() + ".");
+                report(
+                        Code.ARGUMENTS,
+                        fix.name() + " has no argument " + name + " to give here.",
+                        "It is " + fix.signature() + ".");
             }
         }
         List<Expr> arguments = new ArrayList<>();
@@ -188,12 +198,17 @@ public final class Planner {
                 .findFirst();
         if (text.isEmpty()) {
             if (parameter.fallback().isEmpty()) {
-                report(Code.ARGUMENTS, fix.name() + " needs " + parameter.name() + ".", "It is " + fix.signature() + ".");
+                report(
+                        Code.ARGUMENTS,
+                        fix.name() + " needs " + parameter.name() + ".",
+                        "It is " + fix.signature() + ".");
             }
             return parameter.fallback().orElse(Expr.Literal.NULL);
         }
         Outcome<Expr> outcome = ExpressionParser.parse(parameter.name(), text.get(), scope);
-        outcome.problems().forEach(p -> problems.add(new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
+        outcome.problems()
+                .forEach(p -> problems.add(
+                        new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
         Expr value = outcome.value().orElse(Expr.Literal.NULL);
         if (!value.type().fits(parameter.type())) {
             report(
@@ -203,24 +218,29 @@ public final class Planner {
                     "Texts are written in '…'.");
         }
         if (parameter.fixed() && !(value instanceof Expr.Literal)) {
-            report(Code.NOT_CONSTANT, parameter.name() + " of " + fix.name() + " must be a constant.", "Write it in '…'.");
+            report(
+                    Code.NOT_CONSTANT,
+                    parameter.name() + " of " + fix.name() + " must be a constant.",
+                    "Write it in '…'.");
         }
         return value;
     }
 
     private List<Column> selected(Columns selection, List<Column> columns) {
         return switch (selection) {
-            case Columns.EveryText() -> columns.stream().filter(c -> c.type().equals(Type.TEXT)).toList();
+            case Columns.EveryText() ->
+                columns.stream().filter(c -> c.type().equals(Type.TEXT)).toList();
             case Columns.AllBut(List<String> names) -> {
                 Set<String> out = new HashSet<>(known(names, columns));
                 yield columns.stream()
                         .filter(c -> c.type().equals(Type.TEXT) && !out.contains(c.name()))
                         .toList();
             }
-            case Columns.Named(List<String> names) -> known(names, columns).stream()
-                    .distinct()
-                    .map(n -> find(n, columns).orElseThrow())
-                    .toList();
+            case Columns.Named(List<String> names) ->
+                known(names, columns).stream()
+                        .distinct()
+                        .map(n -> find(n, columns).orElseThrow())
+                        .toList();
         };
     }
 
@@ -235,15 +255,22 @@ public final class Planner {
                 report(
                         Code.NO_SUCH_COLUMN,
                         "There is no column " + name + " at this line.",
-                        Names.suggest(name, all, "Columns: " + String.join(", ", all.stream().limit(20).toList()) + "."));
+                        Names.suggest(
+                                name,
+                                all,
+                                "Columns: "
+                                        + String.join(
+                                                ", ", all.stream().limit(20).toList()) + "."));
             }
         }
         return known;
     }
 
     private static Optional<Column> find(String name, List<Column> columns) {
-        Optional<Column> exact = columns.stream().filter(c -> c.name().equals(name)).findFirst();
-        return exact.isPresent() ? exact
+        Optional<Column> exact =
+                columns.stream().filter(c -> c.name().equals(name)).findFirst();
+        return exact.isPresent()
+                ? exact
                 : columns.stream().filter(c -> c.name().equalsIgnoreCase(name)).findFirst();
     }
 

@@ -23,13 +23,22 @@ public final class SentenceEdits {
             case Line.ReadFile(ReadOptions options) -> read(options, slot, text).map(Line.ReadFile::new);
             case Line.ReadDataset _ -> Outcome.of(new Line.ReadDataset(text));
             case Line.Apply apply -> apply(apply, slot, name, text);
-            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) -> switch (slot) {
-                case KEYS -> Outcome.of(new Line.DropRepeats(text.equals("all columns") ? List.of() : list(text), keep, order));
-                case KEEP -> text.equals("first") || text.equals("last")
-                        ? Outcome.of(new Line.DropRepeats(keys, text.equals("last") ? Line.Keep.LAST : Line.Keep.FIRST, order))
-                        : refused("Which row stays: first or last?", "Type first or last.");
-                default -> Outcome.of(new Line.DropRepeats(keys, keep, text.isEmpty() || text.equals("place in the file") ? List.of() : list(text)));
-            };
+            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) ->
+                switch (slot) {
+                    case KEYS ->
+                        Outcome.of(
+                                new Line.DropRepeats(text.equals("all columns") ? List.of() : list(text), keep, order));
+                    case KEEP ->
+                        text.equals("first") || text.equals("last")
+                                ? Outcome.of(new Line.DropRepeats(
+                                        keys, text.equals("last") ? Line.Keep.LAST : Line.Keep.FIRST, order))
+                                : refused("Which row stays: first or last?", "Type first or last.");
+                    default ->
+                        Outcome.of(new Line.DropRepeats(
+                                keys,
+                                keep,
+                                text.isEmpty() || text.equals("place in the file") ? List.of() : list(text)));
+                };
             case Line.Choose _ -> named(text).map(Line.Choose::new);
             case Line.Drop _ -> named(text).map(Line.Drop::new);
             case Line.Rename _ -> renames(text).map(Line.Rename::new);
@@ -60,19 +69,38 @@ public final class SentenceEdits {
             case SEPARATOR -> {
                 String sign = text.equalsIgnoreCase("tab") ? "\t" : text;
                 yield sign.length() == 1
-                        ? Outcome.of(options.withShape(sign.charAt(0), options.quote(), options.encoding(), options.heading()))
+                        ? Outcome.of(options.withShape(
+                                sign.charAt(0), options.quote(), options.encoding(), options.heading()))
                         : refused("A separator is one character.", "Type , or ; or | or tab.");
             }
-            case QUOTE -> text.length() == 1 || text.equals("none")
-                    ? Outcome.of(options.withShape(options.separator(), text.equals("none") ? "" : text, options.encoding(), options.heading()))
-                    : refused("A quote is one character, or none.", "Type \" or ' or none.");
-            case ENCODING -> ReadOptions.ENCODINGS.contains(text.toLowerCase(Locale.ROOT))
-                    ? Outcome.of(options.withShape(options.separator(), options.quote(), text.toLowerCase(Locale.ROOT), options.heading()))
-                    : refused("This encoding is not known.", "Type " + String.join(", ", ReadOptions.ENCODINGS) + ".");
-            case HEADING -> Outcome.of(options.withShape(
-                    options.separator(), options.quote(), options.encoding(), !text.toLowerCase(Locale.ROOT).startsWith("without")));
-            case NULL_WORDS -> Outcome.of(options.withNullWords(
-                    text.equals("nothing") ? List.of() : list(text).stream().map(w -> w.equals("empty") ? "" : w).toList()));
+            case QUOTE ->
+                text.length() == 1 || text.equals("none")
+                        ? Outcome.of(options.withShape(
+                                options.separator(),
+                                text.equals("none") ? "" : text,
+                                options.encoding(),
+                                options.heading()))
+                        : refused("A quote is one character, or none.", "Type \" or ' or none.");
+            case ENCODING ->
+                ReadOptions.ENCODINGS.contains(text.toLowerCase(Locale.ROOT))
+                        ? Outcome.of(options.withShape(
+                                options.separator(), options.quote(), text.toLowerCase(Locale.ROOT), options.heading()))
+                        : refused(
+                                "This encoding is not known.",
+                                "Type " + String.join(", ", ReadOptions.ENCODINGS) + ".");
+            case HEADING ->
+                Outcome.of(options.withShape(
+                        options.separator(),
+                        options.quote(),
+                        options.encoding(),
+                        !text.toLowerCase(Locale.ROOT).startsWith("without")));
+            case NULL_WORDS ->
+                Outcome.of(options.withNullWords(
+                        text.equals("nothing")
+                                ? List.of()
+                                : list(text).stream()
+                                        .map(w -> w.equals("empty") ? "" : w)
+                                        .toList()));
             default -> text.isEmpty() ? refused("Which file?", "Type its path.") : Outcome.of(options.withPath(text));
         };
     }
@@ -92,7 +120,9 @@ public final class SentenceEdits {
 
     private static Outcome<List<String>> named(String text) {
         List<String> names = list(text);
-        return names.isEmpty() ? refused("Which columns?", "Type their names, with commas between.") : Outcome.of(names);
+        return names.isEmpty()
+                ? refused("Which columns?", "Type their names, with commas between.")
+                : Outcome.of(names);
     }
 
     /// Splits at commas; a name that holds one stands in double quotes.

@@ -50,23 +50,41 @@ public final class Sentences {
 
     public static List<Part> parts(Line line, Function<String, Optional<String>> fixSentence) {
         return switch (line) {
-            case Line.ReadFile(ReadOptions o) -> List.of(
-                    words("Read "), blank(o.path(), Slot.PATH), words(" as delimited text, separator "),
-                    blank(sign(o.separator()), Slot.SEPARATOR), words(", quote "), blank(o.quote().isEmpty() ? "none" : o.quote(), Slot.QUOTE),
-                    words(", encoding "), blank(o.encoding(), Slot.ENCODING),
-                    words(", "), blank(o.heading() ? "with a heading" : "without a heading", Slot.HEADING),
-                    words("; missing is "), blank(nullWords(o.nullWords()), Slot.NULL_WORDS));
+            case Line.ReadFile(ReadOptions o) ->
+                List.of(
+                        words("Read "),
+                        blank(o.path(), Slot.PATH),
+                        words(" as delimited text, separator "),
+                        blank(sign(o.separator()), Slot.SEPARATOR),
+                        words(", quote "),
+                        blank(o.quote().isEmpty() ? "none" : o.quote(), Slot.QUOTE),
+                        words(", encoding "),
+                        blank(o.encoding(), Slot.ENCODING),
+                        words(", "),
+                        blank(o.heading() ? "with a heading" : "without a heading", Slot.HEADING),
+                        words("; missing is "),
+                        blank(nullWords(o.nullWords()), Slot.NULL_WORDS));
             case Line.ReadDataset(String dataset) -> List.of(words("Read "), blank(dataset, Slot.DATASET));
             case Line.Apply apply -> apply(apply, fixSentence.apply(apply.fix()));
-            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) -> List.of(
-                    words("Drop rows that repeat "), blank(keys.isEmpty() ? "all columns" : String.join(", ", keys), Slot.KEYS),
-                    words(", keeping the "), blank(keep == Line.Keep.LAST ? "last" : "first", Slot.KEEP),
-                    words(" by "), blank(order.isEmpty() ? "place in the file" : String.join(", ", order), Slot.ORDER));
-            case Line.Choose(List<String> columns) -> List.of(words("Keep only "), blank(String.join(", ", columns), Slot.CHOSEN));
-            case Line.Drop(List<String> columns) -> List.of(words("Leave out "), blank(String.join(", ", columns), Slot.DROPPED));
-            case Line.Rename(Map<String, String> names) -> List.of(
-                    words("Rename "),
-                    blank(names.entrySet().stream().map(e -> e.getKey() + " to " + e.getValue()).collect(Collectors.joining(", ")), Slot.RENAMES));
+            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) ->
+                List.of(
+                        words("Drop rows that repeat "),
+                                blank(keys.isEmpty() ? "all columns" : String.join(", ", keys), Slot.KEYS),
+                        words(", keeping the "), blank(keep == Line.Keep.LAST ? "last" : "first", Slot.KEEP),
+                        words(" by "),
+                                blank(order.isEmpty() ? "place in the file" : String.join(", ", order), Slot.ORDER));
+            case Line.Choose(List<String> columns) ->
+                List.of(words("Keep only "), blank(String.join(", ", columns), Slot.CHOSEN));
+            case Line.Drop(List<String> columns) ->
+                List.of(words("Leave out "), blank(String.join(", ", columns), Slot.DROPPED));
+            case Line.Rename(Map<String, String> names) ->
+                List.of(
+                        words("Rename "),
+                        blank(
+                                names.entrySet().stream()
+                                        .map(e -> e.getKey() + " to " + e.getValue())
+                                        .collect(Collectors.joining(", ")),
+                                Slot.RENAMES));
         };
     }
 
@@ -131,7 +149,9 @@ public final class Sentences {
     }
 
     private static String nullWords(List<String> words) {
-        return words.isEmpty() ? "nothing" : words.stream().map(w -> w.isEmpty() ? "empty" : w).collect(Collectors.joining(", "));
+        return words.isEmpty()
+                ? "nothing"
+                : words.stream().map(w -> w.isEmpty() ? "empty" : w).collect(Collectors.joining(", "));
     }
 
     private static Part words(String text) {

@@ -14,7 +14,8 @@ public final class ProblemPrinter {
             SourceText.Position at = problem.where().position();
             out.append(':').append(at.line()).append(':').append(at.column());
         }
-        out.append(problem.isError() ? ": error " : ": warning ").append(problem.code().id());
+        out.append(problem.isError() ? ": error " : ": warning ")
+                .append(problem.code().id());
         out.append(": ").append(problem.what()).append('\n');
         if (placed) {
             marks(out, source, span);

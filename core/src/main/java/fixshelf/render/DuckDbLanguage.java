@@ -59,10 +59,12 @@ public final class DuckDbLanguage extends SqlLanguage {
 
     @Override
     String definitionOf(Definition fix, String body) {
-        String parameters = parameters(fix, p -> identifier(p.name())
-                + p.fallback().map(f -> " := " + sql(f).text()).orElse(""));
-        return "CREATE OR REPLACE MACRO " + identifier(fix.name()) + "(" + parameters + ") AS\n  "
-                + Sql.indent(body, 2) + ";\n";
+        String parameters = parameters(
+                fix,
+                p -> identifier(p.name())
+                        + p.fallback().map(f -> " := " + sql(f).text()).orElse(""));
+        return "CREATE OR REPLACE MACRO " + identifier(fix.name()) + "(" + parameters + ") AS\n  " + Sql.indent(body, 2)
+                + ";\n";
     }
 
     private Sql trim(String function, List<Expr> a) {
@@ -73,13 +75,15 @@ public final class DuckDbLanguage extends SqlLanguage {
     private static Sql upper(Sql text) {
         return caseWhen(
                 Sql.call("contains", text, Sql.atom("'ß'")),
-                Sql.atom("array_to_string(list_transform(string_split(" + text.text() + ", 'ß'), lambda part: upper(part)), 'ß')"),
+                Sql.atom("array_to_string(list_transform(string_split(" + text.text()
+                        + ", 'ß'), lambda part: upper(part)), 'ß')"),
                 Sql.call("upper", text));
     }
 
     private Sql substring(List<Expr> a) {
         Expr start = a.get(1);
-        boolean plain = start instanceof Expr.Literal(Long s, Type _) && s >= 1
+        boolean plain = start instanceof Expr.Literal(Long s, Type _)
+                && s >= 1
                 && (a.size() < 3 || a.get(2) instanceof Expr.Literal(Long n, Type _) && n >= 0);
         if (plain) {
             return Sql.call("substr", all(a));
@@ -115,7 +119,8 @@ public final class DuckDbLanguage extends SqlLanguage {
                     case Replacement.GroupOf(int number) -> "\\" + number;
                 })
                 .collect(Collectors.joining());
-        return Sql.call("regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(replacement)), Sql.atom("'g'"));
+        return Sql.call(
+                "regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(replacement)), Sql.atom("'g'"));
     }
 
     private Sql regexpExtract(List<Expr> a) {

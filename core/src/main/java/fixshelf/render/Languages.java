@@ -8,8 +8,9 @@ import java.util.ServiceLoader;
 public final class Languages {
     private Languages() {}
 
-    public static final List<Language> ALL =
-            ServiceLoader.load(Language.class).stream().map(ServiceLoader.Provider::get).toList();
+    public static final List<Language> ALL = ServiceLoader.load(Language.class).stream()
+            .map(ServiceLoader.Provider::get)
+            .toList();
 
     public static Optional<Language> find(String id) {
         return ALL.stream().filter(l -> l.id().equalsIgnoreCase(id)).findFirst();

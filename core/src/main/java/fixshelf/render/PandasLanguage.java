@@ -16,8 +16,8 @@ import java.util.Set;
 /// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays missing.
 public final class PandasLanguage implements Language {
     private static final Set<String> KEYWORDS = Set.of(
-            "def", "return", "import", "from", "as", "if", "else", "lambda", "none", "true", "false", "not", "and", "or",
-            "in", "is", "for", "raise");
+            "def", "return", "import", "from", "as", "if", "else", "lambda", "none", "true", "false", "not", "and",
+            "or", "in", "is", "for", "raise");
 
     @Override
     public String id() {
@@ -98,13 +98,18 @@ public final class PandasLanguage implements Language {
         List<String> signature = new ArrayList<>();
         List<String> lines = new ArrayList<>();
         if (!about.isBlank()) {
-            lines.add("\"\"\"" + about.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");
+            lines.add("\"\"\""
+                    + about.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");
         }
         for (int i = 0; i < fix.parameters().size(); i++) {
             var parameter = fix.parameters().get(i);
             String name = writer.variable(parameter.name());
-            String fallback = parameter.fallback().map(f -> "=" + PandasWriter.scalar(f)).orElse("");
-            signature.add(i == 0 ? name + ": pd.Series" + (fallback.isEmpty() ? "" : " " + fallback.replace("=", "= ")) : name + fallback);
+            String fallback =
+                    parameter.fallback().map(f -> "=" + PandasWriter.scalar(f)).orElse("");
+            signature.add(
+                    i == 0
+                            ? name + ": pd.Series" + (fallback.isEmpty() ? "" : " " + fallback.replace("=", "= "))
+                            : name + fallback);
             lines.addAll(prepared(fix, i, name, writer));
         }
         fix.body().assignments().forEach(a -> lines.add(writer.assignment(a.name(), a.value())));
@@ -123,6 +128,7 @@ public final class PandasLanguage implements Language {
             return List.of("if " + name + " is None:", "    raise ValueError(\"" + name + " must be given\")");
         }
         boolean objects = parameter.type() instanceof Type.Decimal;
-        return List.of(name + " = pd.Series(" + name + ", index=" + writer.index() + ", dtype=" + (objects ? "object" : dtype) + ")");
+        return List.of(name + " = pd.Series(" + name + ", index=" + writer.index() + ", dtype="
+                + (objects ? "object" : dtype) + ")");
     }
 }

@@ -21,10 +21,54 @@ import org.jspecify.annotations.Nullable;
 /// Writes expressions as operations on pandas columns.
 final class PandasWriter {
     private static final Set<String> TAKEN = Set.of(
-            "False", "None", "True", "and", "as", "assert", "async", "await", "break", "class", "continue", "def", "del",
-            "elif", "else", "except", "finally", "for", "from", "global", "if", "import", "in", "is", "lambda", "nonlocal",
-            "not", "or", "pass", "raise", "return", "try", "while", "with", "yield", "pd", "re", "Decimal", "len", "int",
-            "abs", "str", "zip", "df", "list", "dict", "set", "type");
+            "False",
+            "None",
+            "True",
+            "and",
+            "as",
+            "assert",
+            "async",
+            "await",
+            "break",
+            "class",
+            "continue",
+            "def",
+            "del",
+            "elif",
+            "else",
+            "except",
+            "finally",
+            "for",
+            "from",
+            "global",
+            "if",
+            "import",
+            "in",
+            "is",
+            "lambda",
+            "nonlocal",
+            "not",
+            "or",
+            "pass",
+            "raise",
+            "return",
+            "try",
+            "while",
+            "with",
+            "yield",
+            "pd",
+            "re",
+            "Decimal",
+            "len",
+            "int",
+            "abs",
+            "str",
+            "zip",
+            "df",
+            "list",
+            "dict",
+            "set",
+            "type");
 
     private static final String BLANKS = "[\\t-\\r ]*";
 
@@ -164,9 +208,13 @@ final class PandasWriter {
         StringBuilder inside = new StringBuilder(series(arguments.getFirst()).text());
         for (int i = 1; i < arguments.size(); i++) {
             var parameter = fix.parameters().get(i);
-            boolean same = parameter.fallback().isPresent() && parameter.fallback().get().equals(arguments.get(i));
+            boolean same = parameter.fallback().isPresent()
+                    && parameter.fallback().get().equals(arguments.get(i));
             if (!same) {
-                inside.append(", ").append(safe(parameter.name())).append('=').append(py(arguments.get(i)).text());
+                inside.append(", ")
+                        .append(safe(parameter.name()))
+                        .append('=')
+                        .append(py(arguments.get(i)).text());
             }
         }
         return Py.column(safe(fix.name()) + "(" + inside + ")");
@@ -177,17 +225,22 @@ final class PandasWriter {
         for (Expr.Branch branch : choice.branches().reversed()) {
             Py condition = sure(series(branch.condition()));
             boolean missing = branch.result() instanceof Expr.Literal(Object value, Type _) && value == null;
-            result = result.method("mask(" + condition.text() + (missing ? "" : ", " + py(branch.result()).text()) + ")");
+            result = result.method("mask(" + condition.text()
+                    + (missing ? "" : ", " + py(branch.result()).text()) + ")");
         }
         return result;
     }
 
     private static Expr typed(Expr expr, Type type) {
-        return expr instanceof Expr.Literal(Object value, Type _) && value == null ? new Expr.Literal(null, type) : expr;
+        return expr instanceof Expr.Literal(Object value, Type _) && value == null
+                ? new Expr.Literal(null, type)
+                : expr;
     }
 
     private static Py sure(Py condition) {
-        return condition.certain() ? condition : condition.method("fillna(False)").sure();
+        return condition.certain()
+                ? condition
+                : condition.method("fillna(False)").sure();
     }
 
     private Py call(Expr.Call call) {
@@ -199,21 +252,46 @@ final class PandasWriter {
             case "remove_prefix" -> text(a, "str.removeprefix(" + one(a.get(1)) + ")");
             case "remove_suffix" -> text(a, "str.removesuffix(" + one(a.get(1)) + ")");
             case "replace" -> replace(a);
-            case "upper" -> text(a, "map(lambda v: \"\".join(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else c for c in v), na_action=\"ignore\").astype(\"string\")");
-            case "lower" -> text(a, "map(lambda v: \"\".join(c.lower() if c != \"\\u0130\" else \"i\" for c in v), na_action=\"ignore\").astype(\"string\")");
+            case "upper" ->
+                text(
+                        a,
+                        "map(lambda v: \"\".join(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else"
+                                + " c for c in v), na_action=\"ignore\").astype(\"string\")");
+            case "lower" ->
+                text(
+                        a,
+                        "map(lambda v: \"\".join(c.lower() if c != \"\\u0130\" else \"i\" for c in v),"
+                                + " na_action=\"ignore\").astype(\"string\")");
             case "length" -> text(a, "str.len()");
             case "substring" -> substring(a);
             case "left" -> left(a);
             case "right" -> right(a);
-            case "position" -> new Py(series(a.get(0)).method("str.find(" + one(a.get(1)) + ")").text() + " + 1", Py.PLUS, true, false);
+            case "position" ->
+                new Py(
+                        series(a.get(0))
+                                        .method("str.find(" + one(a.get(1)) + ")")
+                                        .text() + " + 1",
+                        Py.PLUS,
+                        true,
+                        false);
             case "starts_with" -> text(a, "str.startswith(" + one(a.get(1)) + ")");
             case "ends_with" -> text(a, "str.endswith(" + one(a.get(1)) + ")");
             case "contains" -> text(a, "str.contains(" + one(a.get(1)) + ", regex=False)");
             case "repeat" -> text(a, "str.repeat(" + one(a.get(1)) + ")");
-            case "||", "concat" -> a.stream().map(this::series).reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS)).orElseThrow();
+            case "||", "concat" ->
+                a.stream()
+                        .map(this::series)
+                        .reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS))
+                        .orElseThrow();
             case "concat_ws" -> concatWs(a);
             case "regexp_replace" -> regexpReplace(a);
-            case "regexp_like" -> text(a, "str.contains(" + raw(RegexWriter.python().capturing(RegexWriter.NONE).write(pattern(a.get(1)))) + ", regex=True)");
+            case "regexp_like" ->
+                text(
+                        a,
+                        "str.contains("
+                                + raw(RegexWriter.python()
+                                        .capturing(RegexWriter.NONE)
+                                        .write(pattern(a.get(1)))) + ", regex=True)");
             case "regexp_extract" -> regexpExtract(a);
             case "coalesce" -> coalesce(call);
             case "nullif" -> nullif(a);
@@ -227,7 +305,12 @@ final class PandasWriter {
             case "=" -> compare(a, "==");
             case "<>" -> compare(a, "!=");
             case "<", "<=", ">", ">=" -> compare(a, call.function().name());
-            case "to_integer" -> text(a, "map(lambda v: int(v) if re.fullmatch(r\"" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\", v) and -(2**63) <= int(v) < 2**63 else pd.NA, na_action=\"ignore\").astype(\"Int64\")");
+            case "to_integer" ->
+                text(
+                        a,
+                        "map(lambda v: int(v) if re.fullmatch(r\"" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS
+                                + "\", v) and -(2**63) <= int(v) < 2**63 else pd.NA,"
+                                + " na_action=\"ignore\").astype(\"Int64\")");
             case "to_decimal" -> toDecimal(call);
             case "to_text" -> text(a, "astype(\"string\")");
             default -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
@@ -281,7 +364,8 @@ final class PandasWriter {
             return substringByRow(a);
         }
         long first = Math.max(0, Math.min(start, Integer.MAX_VALUE) - 1);
-        long end = Math.max(first, Math.max(start, -Integer.MAX_VALUE) - 1 + Math.max(0, Math.min(length, Long.MAX_VALUE / 4)));
+        long end = Math.max(
+                first, Math.max(start, -Integer.MAX_VALUE) - 1 + Math.max(0, Math.min(length, Long.MAX_VALUE / 4)));
         return text(a, "str.slice(" + first + (a.size() > 2 ? ", " + Math.min(end, Integer.MAX_VALUE) : "") + ")");
     }
 
@@ -293,22 +377,31 @@ final class PandasWriter {
     }
 
     private Py byRow(String value, String names, String columns) {
-        String missing = java.util.Arrays.stream(names.split(", ")).map(n -> "pd.isna(" + n + ")").collect(Collectors.joining(" or "));
-        return Py.column("pd.Series([pd.NA if " + missing + " else " + value + " for " + names + " in zip(" + columns + ")], index="
-                + index + ", dtype=\"string\")");
+        String missing = java.util.Arrays.stream(names.split(", "))
+                .map(n -> "pd.isna(" + n + ")")
+                .collect(Collectors.joining(" or "));
+        return Py.column("pd.Series([pd.NA if " + missing + " else " + value + " for " + names + " in zip(" + columns
+                + ")], index=" + index + ", dtype=\"string\")");
     }
 
     private Py left(List<Expr> a) {
         Long count = number(a.get(1));
         return count != null
-                ? Py.column(series(a.get(0)).at(Py.ATOM) + ".str[:" + Math.max(0, Math.min(count, Integer.MAX_VALUE)) + "]")
-                : byRow("t[: max(n, 0)]", "t, n", series(a.get(0)).text() + ", " + series(a.get(1)).text());
+                ? Py.column(
+                        series(a.get(0)).at(Py.ATOM) + ".str[:" + Math.max(0, Math.min(count, Integer.MAX_VALUE)) + "]")
+                : byRow(
+                        "t[: max(n, 0)]",
+                        "t, n",
+                        series(a.get(0)).text() + ", " + series(a.get(1)).text());
     }
 
     private Py right(List<Expr> a) {
         Long count = number(a.get(1));
         if (count == null) {
-            return byRow("t[max(len(t) - max(n, 0), 0) :]", "t, n", series(a.get(0)).text() + ", " + series(a.get(1)).text());
+            return byRow(
+                    "t[max(len(t) - max(n, 0), 0) :]",
+                    "t, n",
+                    series(a.get(0)).text() + ", " + series(a.get(1)).text());
         }
         String slice = count < 1 ? "[:0]" : "[-" + Math.min(count, Integer.MAX_VALUE) + ":]";
         return Py.column(series(a.get(0)).at(Py.ATOM) + ".str" + slice);
@@ -317,8 +410,8 @@ final class PandasWriter {
     private Py concatWs(List<Expr> a) {
         String columns = a.stream().skip(1).map(e -> series(e).text()).collect(Collectors.joining(", "));
         String parts = "[v for v in row if not pd.isna(v)]";
-        return Py.column("pd.Series([" + one(a.get(0)) + ".join(kept) if (kept := " + parts + ") else pd.NA for row in zip("
-                + columns + ")], index=" + index + ", dtype=\"string\")");
+        return Py.column("pd.Series([" + one(a.get(0)) + ".join(kept) if (kept := " + parts
+                + ") else pd.NA for row in zip(" + columns + ")], index=" + index + ", dtype=\"string\")");
     }
 
     private Regex pattern(Expr argument) {
@@ -358,7 +451,10 @@ final class PandasWriter {
         if (group == 0) {
             return match;
         }
-        String found = series(a.get(0)).method("str.contains(" + raw(RegexWriter.python().capturing(RegexWriter.NONE).write(regex)) + ", regex=True)").text();
+        String found = series(a.get(0))
+                .method("str.contains("
+                        + raw(RegexWriter.python().capturing(RegexWriter.NONE).write(regex)) + ", regex=True)")
+                .text();
         return match.method("fillna(\"\")").method("where(" + found + ".fillna(False))");
     }
 
@@ -378,7 +474,10 @@ final class PandasWriter {
 
     private Py nullif(List<Expr> a) {
         boolean never = a.get(1) instanceof Expr.Literal(Object value, Type _) && value == null;
-        return never ? series(a.get(0)) : series(typed(a.get(0), Type.TEXT)).method("mask(" + sure(compare(a, "==")).text() + ")");
+        return never
+                ? series(a.get(0))
+                : series(typed(a.get(0), Type.TEXT))
+                        .method("mask(" + sure(compare(a, "==")).text() + ")");
     }
 
     private Py compare(List<Expr> a, String sign) {
@@ -394,7 +493,10 @@ final class PandasWriter {
     }
 
     private Py compareDecimals(List<Expr> a, String sign) {
-        Py text = byRow("x " + sign + " y", "x, y", series(a.get(0)).text() + ", " + series(a.get(1)).text());
+        Py text = byRow(
+                "x " + sign + " y",
+                "x, y",
+                series(a.get(0)).text() + ", " + series(a.get(1)).text());
         return Py.column(text.text().replace("dtype=\"string\")", "dtype=\"boolean\")"));
     }
 
@@ -402,13 +504,17 @@ final class PandasWriter {
         Py left = series(typed(a.get(0), a.get(1).type()));
         Py right = series(typed(a.get(1), a.get(0).type()));
         Py differ = sure(Py.infix(left, "!=", right, Py.COMPARE));
-        Py oneMissing = new Py(left.method("isna()").text() + " ^ " + right.method("isna()").text(), Py.OR, true, true);
+        Py oneMissing = new Py(
+                left.method("isna()").text() + " ^ " + right.method("isna()").text(), Py.OR, true, true);
         return Py.infix(differ, "|", oneMissing, Py.OR).sure();
     }
 
     private Py in(List<Expr> a) {
         Py value = series(a.get(0));
-        List<Expr> choices = a.stream().skip(1).filter(e -> !(e instanceof Expr.Literal(Object v, Type _) && v == null)).toList();
+        List<Expr> choices = a.stream()
+                .skip(1)
+                .filter(e -> !(e instanceof Expr.Literal(Object v, Type _) && v == null))
+                .toList();
         Py found;
         if (choices.stream().allMatch(e -> e instanceof Expr.Literal)) {
             String list = choices.stream().map(c -> py(c).text()).collect(Collectors.joining(", ", "[", "]"));
@@ -424,7 +530,9 @@ final class PandasWriter {
 
     private Py like(List<Expr> a) {
         if (!(a.get(1) instanceof Expr.Literal(String pattern, Type _))) {
-            throw cannot("the pattern of LIKE comes through a parameter.", "Copy it as an expression, with the pattern filled in.");
+            throw cannot(
+                    "the pattern of LIKE comes through a parameter.",
+                    "Copy it as an expression, with the pattern filled in.");
         }
         int escape = a.size() > 2 && a.get(2) instanceof Expr.Literal(String sign, Type _) ? sign.codePointAt(0) : -1;
         StringBuilder regex = new StringBuilder();
@@ -447,10 +555,12 @@ final class PandasWriter {
         Type.Decimal type = (Type.Decimal) call.type();
         String unit = type.scale() == 0 ? "1" : "0." + "0".repeat(type.scale() - 1) + "1";
         String rounded = "Decimal(v.strip()).quantize(Decimal(\"" + unit + "\"), ROUND_HALF_UP)";
-        String shape = "len(v) <= 100 and re.fullmatch(r\"" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "\", v)";
+        String shape = "len(v) <= 100 and re.fullmatch(r\"" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS
+                + "\", v)";
         return text(
                 call.arguments(),
-                "map(lambda v: d if " + shape + " and abs(Decimal(v.strip())) < 10**" + (type.precision() - type.scale())
+                "map(lambda v: d if " + shape + " and abs(Decimal(v.strip())) < 10**"
+                        + (type.precision() - type.scale())
                         + " and abs(d := " + rounded + ") < 10**" + (type.precision() - type.scale())
                         + " else pd.NA, na_action=\"ignore\").astype(object)");
     }

@@ -72,8 +72,10 @@ public final class PostgresLanguage extends SqlLanguage {
 
     @Override
     String definitionOf(Definition fix, String body) {
-        String parameters = parameters(fix, p -> identifier(p.name()) + " " + typeName(p.type())
-                + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
+        String parameters = parameters(
+                fix,
+                p -> identifier(p.name()) + " " + typeName(p.type())
+                        + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
         return "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
                 + typeName(fix.returns()) + "\nLANGUAGE sql IMMUTABLE PARALLEL SAFE\nRETURN " + body + ";\n";
     }
@@ -148,14 +150,19 @@ public final class PostgresLanguage extends SqlLanguage {
                     case Replacement.GroupOf(int number) -> number == 0 ? "\\&" : "\\" + number;
                 })
                 .collect(Collectors.joining());
-        return Sql.call("regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(replacement)), Sql.atom("'g'"));
+        return Sql.call(
+                "regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(replacement)), Sql.atom("'g'"));
     }
 
     private Sql regexpExtract(List<Expr> a) {
         Regex regex = checked(a.get(1));
         long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long g, Type _) ? g : 0;
-        String pattern = regexWriter().capturing(group == 0 ? RegexWriter.NONE : (int) group).write(regex);
-        Sql match = Sql.atom("(" + Sql.call("regexp_match", sql(a.get(0)), Sql.atom(text(pattern))).text() + ")[1]");
+        String pattern = regexWriter()
+                .capturing(group == 0 ? RegexWriter.NONE : (int) group)
+                .write(regex);
+        Sql match = Sql.atom("("
+                + Sql.call("regexp_match", sql(a.get(0)), Sql.atom(text(pattern)))
+                        .text() + ")[1]");
         if (group == 0) {
             return match;
         }
@@ -165,7 +172,9 @@ public final class PostgresLanguage extends SqlLanguage {
 
     /// A bare constant would be read as a number before any condition is looked at.
     private String typedText(Expr text) {
-        return text instanceof Expr.Literal ? "CAST(" + sql(text).text() + " AS text)" : sql(text).text();
+        return text instanceof Expr.Literal
+                ? "CAST(" + sql(text).text() + " AS text)"
+                : sql(text).text();
     }
 
     private Sql toInteger(Expr text) {
@@ -179,8 +188,9 @@ public final class PostgresLanguage extends SqlLanguage {
         Type.Decimal type = (Type.Decimal)
                 new Expr.Call(fixshelf.language.Functions.find("to_decimal").orElseThrow(), a).type();
         String text = sql(a.getFirst()).text();
-        Sql shape = Sql.atom("length(" + text + ") <= 100 AND " + sql(a.getFirst()).at(Sql.OTHER) + " ~ '^" + BLANKS
-                + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "$'");
+        Sql shape =
+                Sql.atom("length(" + text + ") <= 100 AND " + sql(a.getFirst()).at(Sql.OTHER) + " ~ '^" + BLANKS
+                        + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "$'");
         String rounded = "round(CAST(" + typedText(a.getFirst()) + " AS numeric), " + type.scale() + ")";
         Sql fits = Sql.atom("abs(" + rounded + ") < 1e" + (type.precision() - type.scale()));
         return caseWhen(shape, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));

@@ -36,7 +36,8 @@ record RegexWriter(String end, String codePoint, String farCodePoint, int captur
 
     String write(Regex regex) {
         return switch (regex) {
-            case Regex.Sequence(List<Regex> parts) -> parts.stream().map(this::part).collect(Collectors.joining());
+            case Regex.Sequence(List<Regex> parts) ->
+                parts.stream().map(this::part).collect(Collectors.joining());
             case Regex.Alternatives(List<Regex> choices) ->
                 choices.stream().map(this::write).collect(Collectors.joining("|"));
             case Regex.Group(Regex part, int number) -> group(part, number);
@@ -97,7 +98,9 @@ record RegexWriter(String end, String codePoint, String farCodePoint, int captur
                     yield "\\" + (char) c;
                 }
                 boolean visible = !Visible.isInvisible(c);
-                yield visible ? Character.toString(c) : String.format(Locale.ROOT, c > 0xFFFF ? farCodePoint : codePoint, c);
+                yield visible
+                        ? Character.toString(c)
+                        : String.format(Locale.ROOT, c > 0xFFFF ? farCodePoint : codePoint, c);
             }
         };
     }

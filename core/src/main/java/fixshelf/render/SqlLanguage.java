@@ -32,19 +32,131 @@ public abstract class SqlLanguage implements Language {
     private static final int LONGEST = 400_000;
 
     private static final Set<String> RESERVED = Set.of(
-            "all", "analyse", "analyze", "and", "any", "array", "as", "asc", "both", "by", "case", "cast", "check",
-            "collate", "column", "constraint", "create", "current_date", "current_time", "current_user", "default",
-            "desc", "distinct", "do", "else", "end", "except", "false", "fetch", "for", "foreign", "from", "full", "grant",
-            "group", "having", "in", "initially", "inner", "intersect", "into", "is", "join", "lateral", "leading", "left",
-            "like", "limit", "natural", "not", "notnull", "isnull", "null", "offset", "on", "only", "or", "order", "outer",
-            "overlaps", "pivot", "placing", "primary", "qualify", "references", "returning", "right", "select",
-            "session_user", "similar", "some", "summarize", "symmetric", "table", "then", "to", "trailing", "true",
-            "union", "unique", "unpivot", "user", "using", "values", "variadic", "when", "where", "window", "with");
+            "all",
+            "analyse",
+            "analyze",
+            "and",
+            "any",
+            "array",
+            "as",
+            "asc",
+            "both",
+            "by",
+            "case",
+            "cast",
+            "check",
+            "collate",
+            "column",
+            "constraint",
+            "create",
+            "current_date",
+            "current_time",
+            "current_user",
+            "default",
+            "desc",
+            "distinct",
+            "do",
+            "else",
+            "end",
+            "except",
+            "false",
+            "fetch",
+            "for",
+            "foreign",
+            "from",
+            "full",
+            "grant",
+            "group",
+            "having",
+            "in",
+            "initially",
+            "inner",
+            "intersect",
+            "into",
+            "is",
+            "join",
+            "lateral",
+            "leading",
+            "left",
+            "like",
+            "limit",
+            "natural",
+            "not",
+            "notnull",
+            "isnull",
+            "null",
+            "offset",
+            "on",
+            "only",
+            "or",
+            "order",
+            "outer",
+            "overlaps",
+            "pivot",
+            "placing",
+            "primary",
+            "qualify",
+            "references",
+            "returning",
+            "right",
+            "select",
+            "session_user",
+            "similar",
+            "some",
+            "summarize",
+            "symmetric",
+            "table",
+            "then",
+            "to",
+            "trailing",
+            "true",
+            "union",
+            "unique",
+            "unpivot",
+            "user",
+            "using",
+            "values",
+            "variadic",
+            "when",
+            "where",
+            "window",
+            "with");
 
     private static final Set<String> KEYWORDS = Set.of(
-            "case", "when", "then", "else", "end", "and", "or", "not", "is", "null", "in", "like", "escape", "create",
-            "replace", "function", "returns", "language", "return", "macro", "as", "cast", "true", "false", "default",
-            "immutable", "parallel", "safe", "distinct", "from", "between", "collate", "select", "lambda");
+            "case",
+            "when",
+            "then",
+            "else",
+            "end",
+            "and",
+            "or",
+            "not",
+            "is",
+            "null",
+            "in",
+            "like",
+            "escape",
+            "create",
+            "replace",
+            "function",
+            "returns",
+            "language",
+            "return",
+            "macro",
+            "as",
+            "cast",
+            "true",
+            "false",
+            "default",
+            "immutable",
+            "parallel",
+            "safe",
+            "distinct",
+            "from",
+            "between",
+            "collate",
+            "select",
+            "lambda");
 
     private final Map<String, Form> forms = new HashMap<>();
 
@@ -94,13 +206,14 @@ public abstract class SqlLanguage implements Language {
     }
 
     final Sql sql(Expr expr) {
-        Sql sql = switch (expr) {
-            case Expr.Literal(Object value, Type type) -> literal(value, type);
-            case Expr.Name(String name, Type _) -> Sql.atom(identifier(name));
-            case Expr.FixCall(Definition fix, List<Expr> arguments) -> sql(Inliner.call(fix, arguments));
-            case Expr.Case choice -> choice(choice);
-            case Expr.Call call -> call(call);
-        };
+        Sql sql =
+                switch (expr) {
+                    case Expr.Literal(Object value, Type type) -> literal(value, type);
+                    case Expr.Name(String name, Type _) -> Sql.atom(identifier(name));
+                    case Expr.FixCall(Definition fix, List<Expr> arguments) -> sql(Inliner.call(fix, arguments));
+                    case Expr.Case choice -> choice(choice);
+                    case Expr.Call call -> call(call);
+                };
         if (sql.text().length() > LONGEST) {
             throw cannot("The code would be longer than " + LONGEST + " characters.", "Use a SET name less often.");
         }
@@ -122,7 +235,8 @@ public abstract class SqlLanguage implements Language {
 
     Sql literal(@Nullable Object value, Type type) {
         return switch (value) {
-            case null -> type instanceof Type.Unknown ? Sql.atom("NULL") : Sql.atom("CAST(NULL AS " + typeName(type) + ")");
+            case null ->
+                type instanceof Type.Unknown ? Sql.atom("NULL") : Sql.atom("CAST(NULL AS " + typeName(type) + ")");
             case String text -> Sql.atom(text(text));
             case Boolean truth -> Sql.atom(truth ? "TRUE" : "FALSE");
             case BigDecimal number -> number(number.toPlainString());
@@ -147,7 +261,8 @@ public abstract class SqlLanguage implements Language {
     private Sql choice(Expr.Case choice) {
         List<String> parts = new java.util.ArrayList<>();
         for (Expr.Branch branch : choice.branches()) {
-            parts.add("WHEN " + sql(branch.condition()).text() + " THEN " + sql(branch.result()).text());
+            parts.add("WHEN " + sql(branch.condition()).text() + " THEN "
+                    + sql(branch.result()).text());
         }
         if (!(choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null)) {
             parts.add("ELSE " + sql(choice.otherwise()).text());
@@ -178,7 +293,10 @@ public abstract class SqlLanguage implements Language {
             say(sign, a -> Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), Sql.COMPARE));
         }
         say("||", a -> Sql.infix(sql(a.get(0)), "||", sql(a.get(1)), Sql.OTHER));
-        say("concat", a -> a.stream().map(this::sql).reduce((x, y) -> Sql.infix(x, "||", y, Sql.OTHER)).orElseThrow());
+        say("concat", a -> a.stream()
+                .map(this::sql)
+                .reduce((x, y) -> Sql.infix(x, "||", y, Sql.OTHER))
+                .orElseThrow());
         say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
         say("OR", a -> Sql.infix(sql(a.get(0)), "OR", sql(a.get(1)), Sql.OR));
         say("NOT", a -> not(a.getFirst()));
@@ -242,9 +360,11 @@ public abstract class SqlLanguage implements Language {
     }
 
     Sql like(List<Expr> arguments, String operator) {
-        String escape = arguments.size() > 2 ? " ESCAPE " + sql(arguments.get(2)).text() : "";
+        String escape =
+                arguments.size() > 2 ? " ESCAPE " + sql(arguments.get(2)).text() : "";
         return new Sql(
-                sql(arguments.get(0)).at(Sql.OTHER) + " " + operator + " " + sql(arguments.get(1)).at(Sql.OTHER) + escape,
+                sql(arguments.get(0)).at(Sql.OTHER) + " " + operator + " "
+                        + sql(arguments.get(1)).at(Sql.OTHER) + escape,
                 Sql.COMPARE);
     }
 
@@ -274,7 +394,8 @@ public abstract class SqlLanguage implements Language {
         }
         String known = sql(a.get(1)).at(Sql.OTHER) + " IS NOT NULL";
         return caseOf(List.of(
-                "WHEN " + found.text() + " THEN " + changed.text(), "WHEN " + known + " THEN " + sql(a.get(0)).text()));
+                "WHEN " + found.text() + " THEN " + changed.text(),
+                "WHEN " + known + " THEN " + sql(a.get(0)).text()));
     }
 
     private Sql afterLength(Expr part) {

@@ -18,7 +18,8 @@ public final class DatasetPages {
     public static DatasetPage read(Path file, SourceText source, List<String> nullWords) {
         List<Problem> problems = new ArrayList<>();
         String fallback = file.getFileName().toString().replaceFirst("\\.ya?ml$", "");
-        Optional<Yaml.Fields> fields = Yaml.read(source, new Span(0, source.text().length()), problems);
+        Optional<Yaml.Fields> fields =
+                Yaml.read(source, new Span(0, source.text().length()), problems);
         fields.ifPresent(f -> {
             Set<String> known = new HashSet<>(ReadFields.NAMES);
             known.addAll(Set.of("dataset", "about"));

@@ -48,7 +48,8 @@ final class FixCompiler implements Scope.Fixes {
         }
         return outcome.value()
                 .<Scope.Found>map(Scope.Found.Ready::new)
-                .orElseGet(() -> new Scope.Found.Broken(outcome.problems().getFirst().what()));
+                .orElseGet(() ->
+                        new Scope.Found.Broken(outcome.problems().getFirst().what()));
     }
 
     @Override

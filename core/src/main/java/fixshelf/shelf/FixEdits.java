@@ -14,35 +14,35 @@ public final class FixEdits {
     public static String newPage(String name) {
         String title = Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('_', ' ');
         return """
-                ---
-                fix: %s
-                kind: value
-                version: 0.1.0
-                reads: %s in {text}
-                parameters:
-                  text: {type: text, about: The text to change.}
-                returns: text
-                tags: [text]
-                promises: [null_only_from_null]
-                ---
-                # %s
+            ---
+            fix: %s
+            kind: value
+            version: 0.1.0
+            reads: %s in {text}
+            parameters:
+              text: {type: text, about: The text to change.}
+            returns: text
+            tags: [text]
+            promises: [null_only_from_null]
+            ---
+            # %s
 
-                Says in one sentence what it is for.
+            Says in one sentence what it is for.
 
-                ```sql
-                RETURN text;
-                ```
+            ```sql
+            RETURN text;
+            ```
 
-                ## Cases
+            ## Cases
 
-                | text | result |
-                |---|---|
-                | NULL | NULL |
+            | text | result |
+            |---|---|
+            | NULL | NULL |
 
-                ## Changes
+            ## Changes
 
-                - 0.1.0 first
-                """.formatted(name, name.replace('_', ' '), title);
+            - 0.1.0 first
+            """.formatted(name, name.replace('_', ' '), title);
     }
 
     /// The text with another body; a page without one gets it at its end.
@@ -75,9 +75,8 @@ public final class FixEdits {
         List<String> lines = text.substring(front.start(), front.end()).lines().toList();
         boolean known = lines.stream().anyMatch(l -> l.startsWith(field + ":"));
         String entry = field + ": " + value;
-        Stream<String> changed = known
-                ? replaced(lines, field, entry)
-                : Stream.concat(lines.stream(), Stream.of(entry));
+        Stream<String> changed =
+                known ? replaced(lines, field, entry) : Stream.concat(lines.stream(), Stream.of(entry));
         return splice(text, front, changed.map(l -> l + "\n").collect(Collectors.joining()));
     }
 
@@ -87,7 +86,8 @@ public final class FixEdits {
             at++;
         }
         int end = at + 1;
-        while (end < lines.size() && (lines.get(end).startsWith(" ") || lines.get(end).startsWith("- "))) {
+        while (end < lines.size()
+                && (lines.get(end).startsWith(" ") || lines.get(end).startsWith("- "))) {
             end++;
         }
         return Stream.of(lines.subList(0, at).stream(), entry.lines(), lines.subList(end, lines.size()).stream())
@@ -115,13 +115,16 @@ public final class FixEdits {
         return parts.table("Cases")
                 .map(table -> {
                     boolean open = table.span().end() >= text.length();
-                    int at = open ? text.length() : text.indexOf('\n', Math.max(0, table.span().end() - 1)) + 1;
+                    int at = open
+                            ? text.length()
+                            : text.indexOf('\n', Math.max(0, table.span().end() - 1)) + 1;
                     boolean lineEnds = at > 0 && text.charAt(at - 1) == '\n';
                     return splice(text, new Span(at, at), (lineEnds ? "" : "\n") + row + "\n");
                 })
                 .orElseGet(() -> {
                     List<String> heading = heading(page);
-                    String table = "\n## Cases\n\n" + row(heading) + "\n|" + "---|".repeat(heading.size()) + "\n" + row + "\n";
+                    String table =
+                            "\n## Cases\n\n" + row(heading) + "\n|" + "---|".repeat(heading.size()) + "\n" + row + "\n";
                     int at = parts.afterBody();
                     return splice(text, new Span(at, at), table);
                 });
@@ -132,7 +135,8 @@ public final class FixEdits {
         return PageText.of(page.source())
                 .table("Cases")
                 .map(t -> t.heading().cells().stream().map(PageText.Cell::text).toList())
-                .orElseGet(() -> Stream.concat(page.parameters().stream().map(p -> p.name()), Stream.of("result")).toList());
+                .orElseGet(() -> Stream.concat(page.parameters().stream().map(p -> p.name()), Stream.of("result"))
+                        .toList());
     }
 
     /// The rows of the table of cases as they are written, also those that have problems.
@@ -147,13 +151,15 @@ public final class FixEdits {
 
     /// The text with row `index` of the table of cases, counted from 0, said anew.
     public static String setCase(FixPage page, int index, List<String> cells) {
-        PageText.Row row = PageText.of(page.source()).table("Cases").orElseThrow().rows().get(index);
+        PageText.Row row =
+                PageText.of(page.source()).table("Cases").orElseThrow().rows().get(index);
         return splice(page.source().text(), row.span(), row(cells));
     }
 
     /// The text without row `index` of the table of cases.
     public static String removeCase(FixPage page, int index) {
-        PageText.Row row = PageText.of(page.source()).table("Cases").orElseThrow().rows().get(index);
+        PageText.Row row =
+                PageText.of(page.source()).table("Cases").orElseThrow().rows().get(index);
         String text = page.source().text();
         int end = Math.min(text.length(), row.span().end() + 1);
         return splice(text, new Span(row.span().start(), end), "");

@@ -47,17 +47,24 @@ public final class FixPages {
         PageText text = PageText.of(source);
         Optional<Yaml.Fields> front = text.front().flatMap(span -> Yaml.read(source, span, problems));
         if (text.front().isEmpty()) {
-            report(Code.BROKEN_YAML, new Span(0, 0), "The page does not begin with its fields.", "Begin it with a line of --- and close the fields with another.");
+            report(
+                    Code.BROKEN_YAML,
+                    new Span(0, 0),
+                    "The page does not begin with its fields.",
+                    "Begin it with a line of --- and close the fields with another.");
         }
         String fallback = file.getFileName().toString().replaceFirst("\\.fix\\.md$", "");
-        String name = front.map(f -> f.required("fix", "Add `fix: name`.")).filter(n -> !n.isEmpty()).orElse(fallback);
+        String name = front.map(f -> f.required("fix", "Add `fix: name`."))
+                .filter(n -> !n.isEmpty())
+                .orElse(fallback);
         front.ifPresent(f -> wantName(f, name));
         front.ifPresent(f -> f.allow(FIELDS));
         front.ifPresent(f -> wantKind(f));
         List<Parameter> parameters = front.map(this::parameters).orElse(List.of());
         Type returns = front.map(this::returns).orElse(Type.TEXT);
         wantOneBody(text);
-        List<Case> cases = text.table("Cases").map(t -> cases(t, parameters, returns)).orElse(List.of());
+        List<Case> cases =
+                text.table("Cases").map(t -> cases(t, parameters, returns)).orElse(List.of());
         return new FixPage(
                 file,
                 source,
@@ -77,16 +84,29 @@ public final class FixPages {
 
     private void wantName(Yaml.Fields front, String name) {
         if (!name.matches("[A-Za-z_][A-Za-z0-9_]{0,62}")) {
-            report(Code.BAD_FIELD, front.spanOfValue("fix"), "A fix has a name of letters, digits and _.", "Write squeeze_spaces, say.");
-        } else if (fixshelf.language.Functions.find(name).isPresent() || Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))) {
-            report(Code.NAME_CLASH, front.spanOfValue("fix"), name + " is a function of the catalogue already.", "Choose another name.");
+            report(
+                    Code.BAD_FIELD,
+                    front.spanOfValue("fix"),
+                    "A fix has a name of letters, digits and _.",
+                    "Write squeeze_spaces, say.");
+        } else if (fixshelf.language.Functions.find(name).isPresent()
+                || Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))) {
+            report(
+                    Code.NAME_CLASH,
+                    front.spanOfValue("fix"),
+                    name + " is a function of the catalogue already.",
+                    "Choose another name.");
         }
     }
 
     private void wantKind(Yaml.Fields front) {
         String kind = front.text("kind", "value");
         if (!kind.equals("value")) {
-            report(Code.BAD_FIELD, front.spanOfValue("kind"), "This version knows value fixes only, not " + kind + ".", "Write `kind: value`.");
+            report(
+                    Code.BAD_FIELD,
+                    front.spanOfValue("kind"),
+                    "This version knows value fixes only, not " + kind + ".",
+                    "Write `kind: value`.");
         }
     }
 
@@ -103,7 +123,11 @@ public final class FixPages {
     private List<Parameter> parameters(Yaml.Fields front) {
         Optional<Yaml.Fields> all = front.fields("parameters");
         if (all.isEmpty() || all.get().names().isEmpty()) {
-            report(Code.BAD_FIELD, front.span(), "A value fix has at least one parameter.", "Add `parameters:` with `text: {type: text}`.");
+            report(
+                    Code.BAD_FIELD,
+                    front.span(),
+                    "A value fix has at least one parameter.",
+                    "Add `parameters:` with `text: {type: text}`.");
             return List.of();
         }
         List<Parameter> parameters = new ArrayList<>();
@@ -114,9 +138,14 @@ public final class FixPages {
             if (!seen.add(name.toLowerCase(Locale.ROOT))) {
                 report(Code.DUPLICATE_NAME, span, "There are two parameters " + name + ".", "Rename one.");
             }
-            if (!name.matches("[A-Za-z_][A-Za-z0-9_]{0,62}") || Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))
+            if (!name.matches("[A-Za-z_][A-Za-z0-9_]{0,62}")
+                    || Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))
                     || name.equalsIgnoreCase("result")) {
-                report(Code.BAD_FIELD, span, name + " cannot be the name of a parameter.", "Use letters, digits and _; not a word of the language.");
+                report(
+                        Code.BAD_FIELD,
+                        span,
+                        name + " cannot be the name of a parameter.",
+                        "Use letters, digits and _; not a word of the language.");
             }
         }
         return parameters;
@@ -138,18 +167,29 @@ public final class FixPages {
         Outcome<Expr> outcome = ExpressionParser.parse("value", text, new Scope(Scope.Fixes.NONE));
         Optional<Expr.Literal> value = outcome.value().flatMap(fixshelf.language.Constants::value);
         if (value.isEmpty()) {
-            String why = outcome.problems().isEmpty() ? "It is computed." : outcome.problems().getFirst().sentence();
-            report(Code.BAD_FIELD, span, "This is not a constant: " + why, "Texts are written in '…', inside YAML as \"'…'\".");
+            String why = outcome.problems().isEmpty()
+                    ? "It is computed."
+                    : outcome.problems().getFirst().sentence();
+            report(
+                    Code.BAD_FIELD,
+                    span,
+                    "This is not a constant: " + why,
+                    "Texts are written in '…', inside YAML as \"'…'\".");
             return Optional.empty();
         }
         if (!value.get().type().fits(wanted)) {
-            report(Code.WRONG_TYPE, span, "This is " + value.get().type().label() + ", asked for is " + wanted.label() + ".", "Change the value or the type.");
+            report(
+                    Code.WRONG_TYPE,
+                    span,
+                    "This is " + value.get().type().label() + ", asked for is " + wanted.label() + ".",
+                    "Change the value or the type.");
             return Optional.empty();
         }
         return Optional.of(new Expr.Literal(converted(value.get().value(), wanted), wanted));
     }
 
-    private static @org.jspecify.annotations.Nullable Object converted(@org.jspecify.annotations.Nullable Object value, Type wanted) {
+    private static @org.jspecify.annotations.Nullable Object converted(
+            @org.jspecify.annotations.Nullable Object value, Type wanted) {
         if (wanted instanceof Type.Decimal(int _, int scale)) {
             return switch (value) {
                 case Long whole -> java.math.BigDecimal.valueOf(whole).setScale(scale);
@@ -163,11 +203,16 @@ public final class FixPages {
     private List<Promise> promises(Yaml.Fields front) {
         List<Promise> promises = new ArrayList<>();
         for (String id : front.texts("promises")) {
-            Optional<Promise> promise =
-                    Arrays.stream(Promise.values()).filter(p -> p.id().equals(id)).findFirst();
+            Optional<Promise> promise = Arrays.stream(Promise.values())
+                    .filter(p -> p.id().equals(id))
+                    .findFirst();
             promise.ifPresent(promises::add);
             if (promise.isEmpty()) {
-                report(Code.BAD_FIELD, front.spanOfValue("promises"), "There is no promise " + id + ".", "Known: idempotent, null_only_from_null.");
+                report(
+                        Code.BAD_FIELD,
+                        front.spanOfValue("promises"),
+                        "There is no promise " + id + ".",
+                        "Known: idempotent, null_only_from_null.");
             }
         }
         return promises;
@@ -176,24 +221,42 @@ public final class FixPages {
     private void wantOneBody(PageText text) {
         if (text.bodies().isEmpty()) {
             int end = source.text().length();
-            report(Code.NO_BODY, new Span(end, end), "The page has no body.", "Add a fenced block: ```sql, the expression, ```.");
+            report(
+                    Code.NO_BODY,
+                    new Span(end, end),
+                    "The page has no body.",
+                    "Add a fenced block: ```sql, the expression, ```.");
         } else if (text.bodies().size() > 1) {
-            report(Code.TWO_BODIES, text.bodies().get(1), "The page has two bodies; only one can be meant.", "Remove one, or fence an example as ```text.");
+            report(
+                    Code.TWO_BODIES,
+                    text.bodies().get(1),
+                    "The page has two bodies; only one can be meant.",
+                    "Remove one, or fence an example as ```text.");
         }
     }
 
     private List<Case> cases(PageText.Table table, List<Parameter> parameters, Type returns) {
-        List<String> heading = table.heading().cells().stream().map(c -> c.text().toLowerCase(Locale.ROOT)).toList();
+        List<String> heading = table.heading().cells().stream()
+                .map(c -> c.text().toLowerCase(Locale.ROOT))
+                .toList();
         Map<String, Parameter> byName = new HashMap<>();
         parameters.forEach(p -> byName.put(p.name().toLowerCase(Locale.ROOT), p));
         for (PageText.Cell cell : table.heading().cells()) {
             String name = cell.text().toLowerCase(Locale.ROOT);
             if (!name.equals("result") && !byName.containsKey(name)) {
-                report(Code.BAD_CASE, cell.span(), "No parameter is called " + cell.text() + ".", "Columns are the parameters, then result.");
+                report(
+                        Code.BAD_CASE,
+                        cell.span(),
+                        "No parameter is called " + cell.text() + ".",
+                        "Columns are the parameters, then result.");
             }
         }
         if (!heading.contains("result")) {
-            report(Code.BAD_CASE, table.heading().span(), "The cases have no column result.", "Add it as the last column.");
+            report(
+                    Code.BAD_CASE,
+                    table.heading().span(),
+                    "The cases have no column result.",
+                    "Add it as the last column.");
             return List.of();
         }
         List<Case> cases = new ArrayList<>();
@@ -201,9 +264,14 @@ public final class FixPages {
         return cases;
     }
 
-    private Optional<Case> oneCase(PageText.Row row, List<String> heading, Map<String, Parameter> byName, Type returns) {
+    private Optional<Case> oneCase(
+            PageText.Row row, List<String> heading, Map<String, Parameter> byName, Type returns) {
         if (row.cells().size() != heading.size()) {
-            report(Code.BAD_CASE, row.span(), "This case has " + row.cells().size() + " cells, the heading has " + heading.size() + ".", "Fill it up with empty cells between | and |; write \\| for a | in a text.");
+            report(
+                    Code.BAD_CASE,
+                    row.span(),
+                    "This case has " + row.cells().size() + " cells, the heading has " + heading.size() + ".",
+                    "Fill it up with empty cells between | and |; write \\| for a | in a text.");
             return Optional.empty();
         }
         int before = problems.size();
@@ -228,16 +296,26 @@ public final class FixPages {
         }
         byName.values().stream()
                 .filter(p -> !p.isOptional() && !heading.contains(p.name().toLowerCase(Locale.ROOT)))
-                .forEach(p -> report(Code.BAD_CASE, row.span(), "The case says nothing about " + p.name() + ".", "Add a column for it."));
+                .forEach(p -> report(
+                        Code.BAD_CASE,
+                        row.span(),
+                        "The case says nothing about " + p.name() + ".",
+                        "Add a column for it."));
         List<String> cells = row.cells().stream().map(PageText.Cell::text).toList();
-        return problems.size() == before ? Optional.of(new Case(arguments, expected, cells, row.span())) : Optional.empty();
+        return problems.size() == before
+                ? Optional.of(new Case(arguments, expected, cells, row.span()))
+                : Optional.empty();
     }
 
     private void wantDefault(PageText.Cell cell, boolean isResult, Parameter parameter) {
         if (isResult) {
             report(Code.BAD_CASE, cell.span(), "The case says no result.", "Write it, NULL for missing, '' for empty.");
         } else if (parameter != null && !parameter.isOptional()) {
-            report(Code.BAD_CASE, cell.span(), parameter.name() + " has no default.", "Write a value, NULL for missing, '' for empty.");
+            report(
+                    Code.BAD_CASE,
+                    cell.span(),
+                    parameter.name() + " has no default.",
+                    "Write a value, NULL for missing, '' for empty.");
         }
     }
 

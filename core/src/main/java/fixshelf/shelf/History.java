@@ -126,7 +126,8 @@ public final class History {
     private void append(Entry entry) {
         try {
             Files.createDirectories(journal.getParent());
-            try (OutputStream file = Files.newOutputStream(journal, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+            try (OutputStream file =
+                            Files.newOutputStream(journal, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
                     DataOutputStream out = new DataOutputStream(new java.io.BufferedOutputStream(file))) {
                 entry.writeTo(out);
             }

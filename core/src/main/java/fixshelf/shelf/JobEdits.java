@@ -66,7 +66,8 @@ public final class JobEdits {
             return splice(page, new Span(at, at), added);
         }
         if (text.matches("(?s).*(^|\\n)outputs:[^\\n]*\\n?.*")) {
-            return text.replaceFirst("(^|\\n)outputs:[^\\n]*(\\n|$)", "$1outputs:\n" + java.util.regex.Matcher.quoteReplacement(added));
+            return text.replaceFirst(
+                    "(^|\\n)outputs:[^\\n]*(\\n|$)", "$1outputs:\n" + java.util.regex.Matcher.quoteReplacement(added));
         }
         return text + (text.endsWith("\n") ? "" : "\n") + "outputs:\n" + added;
     }

@@ -35,12 +35,17 @@ public final class JobPages {
 
     private JobPage page(Path file) {
         String fallback = file.getFileName().toString().replaceFirst("\\.ya?ml$", "");
-        Optional<Yaml.Fields> fields = Yaml.read(source, new Span(0, source.text().length()), problems);
+        Optional<Yaml.Fields> fields =
+                Yaml.read(source, new Span(0, source.text().length()), problems);
         fields.ifPresent(f -> f.allow(Set.of("job", "title", "about", "parameters", "lines", "outputs")));
         List<PlacedLine> lines = fields.map(f -> f.each("lines", this::line)).orElse(List.of());
         if (fields.isPresent() && (lines.isEmpty() || !lines.getFirst().line().isRead())) {
             Span at = lines.isEmpty() ? new Span(0, 0) : lines.getFirst().span();
-            report(Code.BAD_FIELD, at, "The first line of a job reads something.", "Begin with `- read: file` or `- dataset: name`.");
+            report(
+                    Code.BAD_FIELD,
+                    at,
+                    "The first line of a job reads something.",
+                    "Begin with `- read: file` or `- dataset: name`.");
         }
         String name = fields.flatMap(f -> f.text("job")).orElse(fallback);
         return new JobPage(
@@ -69,7 +74,8 @@ public final class JobPages {
         }
         if (fields.has("fix")) {
             fields.allow(Set.of("fix", "columns", "with", "reason"));
-            return Optional.of(new Line.Apply(fields.required("fix", "Name a fix."), columns(fields), fields.pairs("with")));
+            return Optional.of(
+                    new Line.Apply(fields.required("fix", "Name a fix."), columns(fields), fields.pairs("with")));
         }
         if (fields.has("drop_repeats")) {
             return Optional.of(dropRepeats(fields));
@@ -112,7 +118,11 @@ public final class JobPages {
             return new Columns.EveryText();
         }
         if (names.isEmpty()) {
-            fields.report(Code.BAD_FIELD, fields.span(), "Which columns?", "Add `columns: [name]` or `columns: every text column`.");
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.span(),
+                    "Which columns?",
+                    "Add `columns: [name]` or `columns: every text column`.");
         }
         return new Columns.Named(names);
     }
@@ -121,9 +131,15 @@ public final class JobPages {
         fields.allow(Set.of("drop_repeats", "keep", "by", "reason"));
         String keep = fields.text("keep", "");
         if (!Set.of("first", "last").contains(keep)) {
-            fields.report(Code.BAD_FIELD, fields.spanOfValue("keep"), "Which row of each group stays?", "Write `keep: first` or `keep: last`.");
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("keep"),
+                    "Which row of each group stays?",
+                    "Write `keep: first` or `keep: last`.");
         }
-        List<String> keys = fields.texts("drop_repeats").stream().filter(k -> !k.equals("all columns")).toList();
+        List<String> keys = fields.texts("drop_repeats").stream()
+                .filter(k -> !k.equals("all columns"))
+                .toList();
         return new Line.DropRepeats(keys, keep.equals("last") ? Line.Keep.LAST : Line.Keep.FIRST, fields.texts("by"));
     }
 

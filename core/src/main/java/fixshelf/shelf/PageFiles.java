@@ -22,7 +22,10 @@ public final class PageFiles {
         try {
             Files.createDirectories(file.toAbsolutePath().getParent());
             try (FileChannel channel = FileChannel.open(
-                    beside, StandardOpenOption.CREATE, StandardOpenOption.WRITE, StandardOpenOption.TRUNCATE_EXISTING)) {
+                    beside,
+                    StandardOpenOption.CREATE,
+                    StandardOpenOption.WRITE,
+                    StandardOpenOption.TRUNCATE_EXISTING)) {
                 ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
                 while (bytes.hasRemaining()) {
                     channel.write(bytes);
@@ -44,16 +47,23 @@ public final class PageFiles {
     public static Outcome<Path> initShelf(Path root, String name) {
         if (Files.exists(root.resolve(ShelfReader.SETTINGS))) {
             return Outcome.failed(Problem.about(
-                    Code.TARGET_EXISTS, root.toString(), "There is a shelf in this folder already.", "Open it, or name another folder."));
+                    Code.TARGET_EXISTS,
+                    root.toString(),
+                    "There is a shelf in this folder already.",
+                    "Open it, or name another folder."));
         }
-        String settings = "shelf: " + YamlText.scalar(name) + "\nnull_words: [\"\"]\nenvironment: dev\nenvironments:\n  dev: {data: data}\n";
+        String settings = "shelf: " + YamlText.scalar(name)
+                + "\nnull_words: [\"\"]\nenvironment: dev\nenvironments:\n  dev: {data: data}\n";
         try {
             for (String folder : java.util.List.of("fixes", "datasets", "jobs", "data")) {
                 Files.createDirectories(root.resolve(folder));
             }
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
-                    Code.TARGET_NOT_WRITABLE, root.toString(), "The folder could not be made: " + e.getMessage() + ".", "Name another place."));
+                    Code.TARGET_NOT_WRITABLE,
+                    root.toString(),
+                    "The folder could not be made: " + e.getMessage() + ".",
+                    "Name another place."));
         }
         return write(root.resolve(ShelfReader.SETTINGS), settings)
                 .then(_ -> write(root.resolve(".gitignore"), ".fixshelf/\n"))

@@ -102,7 +102,8 @@ final class PageText {
         int start = title.map(h -> nextLine(spanOf(h).end())).orElse(markdownStart);
         int end = text.length();
         for (Node block : blocks) {
-            boolean stops = block instanceof FencedCodeBlock f && isBody(f) || block instanceof Heading h && h.getLevel() == 2;
+            boolean stops =
+                    block instanceof FencedCodeBlock f && isBody(f) || block instanceof Heading h && h.getLevel() == 2;
             if (stops && spanOf(block).start() >= start) {
                 end = spanOf(block).start();
                 break;
@@ -203,7 +204,6 @@ final class PageText {
         List<SourceSpan> spans = block.getSourceSpans();
         SourceSpan first = spans.getFirst();
         SourceSpan last = spans.getLast();
-        return new Span(
-                markdownStart + first.getInputIndex(), markdownStart + last.getInputIndex() + last.getLength());
+        return new Span(markdownStart + first.getInputIndex(), markdownStart + last.getInputIndex() + last.getLength());
     }
 }

@@ -17,22 +17,38 @@ final class ReadFields {
         ReadOptions plain = ReadOptions.of(fields.required("read", "Name the file: `read: data/visits.csv`."));
         String separator = fields.text("separator", ",").replace("\\t", "\t");
         if (separator.length() != 1) {
-            fields.report(Code.BAD_FIELD, fields.spanOfValue("separator"), "A separator is one character.", "Write \",\", \";\", \"\\t\" or \"|\".");
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("separator"),
+                    "A separator is one character.",
+                    "Write \",\", \";\", \"\\t\" or \"|\".");
             separator = ",";
         }
         String quote = fields.text("quote", "\"");
         if (quote.length() > 1) {
-            fields.report(Code.BAD_FIELD, fields.spanOfValue("quote"), "A quote is one character, or none.", "Write '\"' or \"\".");
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("quote"),
+                    "A quote is one character, or none.",
+                    "Write '\"' or \"\".");
             quote = "\"";
         }
         String encoding = fields.text("encoding", "utf-8").toLowerCase(Locale.ROOT);
         if (!ReadOptions.ENCODINGS.contains(encoding)) {
-            fields.report(Code.BAD_FIELD, fields.spanOfValue("encoding"), "There is no encoding " + encoding + " here.", "Known: " + String.join(", ", ReadOptions.ENCODINGS) + ".");
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("encoding"),
+                    "There is no encoding " + encoding + " here.",
+                    "Known: " + String.join(", ", ReadOptions.ENCODINGS) + ".");
             encoding = "utf-8";
         }
         String badRows = fields.text("bad_rows", "stop");
         if (!Set.of("stop", "leave_out").contains(badRows)) {
-            fields.report(Code.BAD_FIELD, fields.spanOfValue("bad_rows"), "bad_rows is stop or leave_out.", "Write one of them.");
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("bad_rows"),
+                    "bad_rows is stop or leave_out.",
+                    "Write one of them.");
         }
         List<String> words = fields.has("null_words") ? fields.texts("null_words") : nullWords;
         return plain.withShape(separator.charAt(0), quote, encoding, fields.flag("heading", true))

@@ -29,14 +29,17 @@ public record Settings(
 
     static Settings read(SourceText source) {
         List<Problem> problems = new ArrayList<>();
-        Optional<Yaml.Fields> fields = Yaml.read(source, new Span(0, source.text().length()), problems);
+        Optional<Yaml.Fields> fields =
+                Yaml.read(source, new Span(0, source.text().length()), problems);
         fields.ifPresent(f -> f.allow(Set.of("shelf", "null_words", "environment", "environments")));
         Map<String, Map<String, String>> environments = new LinkedHashMap<>();
         fields.flatMap(f -> f.fields("environments"))
                 .ifPresent(all -> all.names().forEach(n -> environments.put(n, all.pairs(n))));
         return new Settings(
                 fields.map(f -> f.text("shelf", "Shelf")).orElse("Shelf"),
-                fields.filter(f -> f.has("null_words")).map(f -> f.texts("null_words")).orElse(List.of("")),
+                fields.filter(f -> f.has("null_words"))
+                        .map(f -> f.texts("null_words"))
+                        .orElse(List.of("")),
                 fields.map(f -> f.text("environment", "dev")).orElse("dev"),
                 environments,
                 problems);

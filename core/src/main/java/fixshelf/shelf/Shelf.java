@@ -100,10 +100,19 @@ public final class Shelf {
         for (JobPage.PlacedLine line : job.lines()) {
             Where where = new Where(job.source(), line.span());
             if (line.line() instanceof Line.Apply apply && fix(apply.fix()).isEmpty()) {
-                problems.add(missing("fix", apply.fix(), where, fixes.stream().map(FixPage::name).toList()));
+                problems.add(missing(
+                        "fix",
+                        apply.fix(),
+                        where,
+                        fixes.stream().map(FixPage::name).toList()));
             }
-            if (line.line() instanceof Line.ReadDataset(String name) && dataset(name).isEmpty()) {
-                problems.add(missing("dataset", name, where, datasets.stream().map(DatasetPage::name).toList()));
+            if (line.line() instanceof Line.ReadDataset(String name)
+                    && dataset(name).isEmpty()) {
+                problems.add(missing(
+                        "dataset",
+                        name,
+                        where,
+                        datasets.stream().map(DatasetPage::name).toList()));
             }
         }
         return problems;
@@ -126,7 +135,8 @@ public final class Shelf {
                 problems.add(Problem.error(
                         Code.NAME_CLASH,
                         new Where(page.source(), new Span(0, 0)),
-                        "There is another fix " + page.name() + " in " + other.source().name() + ".",
+                        "There is another fix " + page.name() + " in "
+                                + other.source().name() + ".",
                         "Rename one of them."));
             }
         }
@@ -142,7 +152,8 @@ public final class Shelf {
                 .forEach(f -> users.add(f.name()));
         jobs.stream()
                 .filter(j -> j.lines().stream()
-                        .anyMatch(l -> l.line() instanceof Line.Apply apply && apply.fix().equalsIgnoreCase(fix)))
+                        .anyMatch(l -> l.line() instanceof Line.Apply apply
+                                && apply.fix().equalsIgnoreCase(fix)))
                 .forEach(j -> users.add(j.name()));
         return users;
     }

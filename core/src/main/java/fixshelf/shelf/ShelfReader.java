@@ -78,6 +78,9 @@ public final class ShelfReader {
 
     private static Problem unreadable(Path file, String why) {
         return Problem.about(
-                Code.UNREADABLE_PAGE, file.toString(), "This page cannot be read: " + why + ".", "Look at the file and its rights.");
+                Code.UNREADABLE_PAGE,
+                file.toString(),
+                "This page cannot be read: " + why + ".",
+                "Look at the file and its rights.");
     }
 }

@@ -41,7 +41,8 @@ final class Yaml {
     static Optional<Fields> read(SourceText source, Span span, List<Problem> problems) {
         Yaml yaml = new Yaml(source, span, problems);
         try {
-            Optional<Node> root = new Compose(LoadSettings.builder().setLabel("page").build()).composeString(yaml.text);
+            Optional<Node> root =
+                    new Compose(LoadSettings.builder().setLabel("page").build()).composeString(yaml.text);
             if (root.isPresent() && root.get() instanceof MappingNode mapping) {
                 return Optional.of(yaml.new Fields(mapping));
             }
@@ -84,9 +85,17 @@ final class Yaml {
             span = spanOf(node);
             for (NodeTuple tuple : node.getValue()) {
                 if (!(tuple.getKeyNode() instanceof ScalarNode key)) {
-                    report(Code.BAD_FIELD, spanOf(tuple.getKeyNode()), "A field name is a word.", "Write `name: value`.");
+                    report(
+                            Code.BAD_FIELD,
+                            spanOf(tuple.getKeyNode()),
+                            "A field name is a word.",
+                            "Write `name: value`.");
                 } else if (tuples.putIfAbsent(key.getValue(), tuple) != null) {
-                    report(Code.DUPLICATE_NAME, spanOf(key), "The field " + key.getValue() + " stands twice.", "Remove one.");
+                    report(
+                            Code.DUPLICATE_NAME,
+                            spanOf(key),
+                            "The field " + key.getValue() + " stands twice.",
+                            "Remove one.");
                 }
             }
         }
@@ -112,7 +121,12 @@ final class Yaml {
                             spanOf(entry.getValue().getKeyNode()),
                             "There is no field " + entry.getKey() + " here.",
                             fixshelf.language.Names.suggest(
-                                    entry.getKey(), known, "Known: " + String.join(", ", known.stream().sorted().toList()) + "."));
+                                    entry.getKey(),
+                                    known,
+                                    "Known: "
+                                            + String.join(
+                                                    ", ",
+                                                    known.stream().sorted().toList()) + "."));
                 }
             }
         }
@@ -128,7 +142,9 @@ final class Yaml {
         }
 
         Optional<String> text(String name) {
-            return Optional.ofNullable(tuples.get(name)).map(NodeTuple::getValueNode).flatMap(n -> scalar(n, name));
+            return Optional.ofNullable(tuples.get(name))
+                    .map(NodeTuple::getValueNode)
+                    .flatMap(n -> scalar(n, name));
         }
 
         String text(String name, String fallback) {
@@ -138,7 +154,11 @@ final class Yaml {
         String required(String name, String todo) {
             Optional<String> value = text(name).filter(v -> !v.isBlank());
             if (value.isEmpty()) {
-                report(Code.BAD_FIELD, new Span(span.start(), span.start()), "The field " + name + " is missing.", todo);
+                report(
+                        Code.BAD_FIELD,
+                        new Span(span.start(), span.start()),
+                        "The field " + name + " is missing.",
+                        todo);
             }
             return value.orElse("");
         }
@@ -158,7 +178,9 @@ final class Yaml {
             }
             Node node = tuples.get(name).getValueNode();
             if (node instanceof SequenceNode list) {
-                return list.getValue().stream().flatMap(n -> scalar(n, name).stream()).toList();
+                return list.getValue().stream()
+                        .flatMap(n -> scalar(n, name).stream())
+                        .toList();
             }
             return scalar(node, name).map(List::of).orElse(List.of());
         }

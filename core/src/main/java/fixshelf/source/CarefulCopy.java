@@ -41,7 +41,10 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
             }
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
-                    Code.DISK_FULL, copy.toString(), "A clean copy of " + file.file().getFileName() + " could not be written: " + e.getMessage() + ".", "Make room on the disk."));
+                    Code.DISK_FULL,
+                    copy.toString(),
+                    "A clean copy of " + file.file().getFileName() + " could not be written: " + e.getMessage() + ".",
+                    "Make room on the disk."));
         }
     }
 
@@ -81,7 +84,8 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
         private Optional<Integer> part(BufferedWriter out, int from, int stop, boolean heading) throws IOException {
             boolean skip = heading;
             try (Reader in = DelimitedFile.reader(file.file(), file.options())) {
-                RecordReader records = new RecordReader(in, file.options().separator(), file.options().quote());
+                RecordReader records = new RecordReader(
+                        in, file.options().separator(), file.options().quote());
                 records.skipToLine(from);
                 while (true) {
                     Optional<RecordReader.Item> item = records.next();
@@ -97,7 +101,10 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
                         }
                         case RecordReader.Item.Row(int line, List<RecordReader.Field> fields) -> {
                             if (fields.size() != file.columns().size()) {
-                                report(line, RecordReader.Why.FIELDS, fields.getFirst().text());
+                                report(
+                                        line,
+                                        RecordReader.Why.FIELDS,
+                                        fields.getFirst().text());
                             } else if (!skip) {
                                 write(out, fields);
                             }
@@ -120,7 +127,8 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
             long length = 0;
             for (int i = 0; i < fields.size(); i++) {
                 String text = fields.get(i).text();
-                boolean quote = fields.get(i).quoted() || text.chars().anyMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
+                boolean quote = fields.get(i).quoted()
+                        || text.chars().anyMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
                 out.write(i == 0 ? "" : ",");
                 out.write(quote ? "\"" + text.replace("\"", "\"\"") + "\"" : text);
                 length += 3L * text.length() + 4;

@@ -38,13 +38,17 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
         String name = file.toString();
         if (!Files.isRegularFile(file)) {
             return Outcome.failed(Problem.about(
-                    Code.FILE_MISSING, name, "There is no file " + file.getFileName() + ".", "Look at the path; it goes from the shelf's folder: " + file.toAbsolutePath() + "."));
+                    Code.FILE_MISSING,
+                    name,
+                    "There is no file " + file.getFileName() + ".",
+                    "Look at the path; it goes from the shelf's folder: " + file.toAbsolutePath() + "."));
         }
         try (Reader in = reader(file, options)) {
             RecordReader records = new RecordReader(in, options.separator(), options.quote());
             Optional<RecordReader.Item> first = records.next();
             if (first.isEmpty()) {
-                return Outcome.failed(Problem.about(Code.FILE_EMPTY, name, "The file is empty.", "Name another file, or ask where its rows went."));
+                return Outcome.failed(Problem.about(
+                        Code.FILE_EMPTY, name, "The file is empty.", "Name another file, or ask where its rows went."));
             }
             return switch (first.get()) {
                 case RecordReader.Item.Row(int _, List<RecordReader.Field> fields) ->
@@ -53,32 +57,39 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
                     Outcome.failed(problem(file, line, why));
             };
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(Code.FILE_MISSING, name, "The file cannot be read: " + e.getMessage() + ".", "Look at its rights."));
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING,
+                    name,
+                    "The file cannot be read: " + e.getMessage() + ".",
+                    "Look at its rights."));
         }
     }
 
     static Problem problem(Path file, int line, RecordReader.Why why) {
-        Code code = switch (why) {
-            case OPEN_QUOTE, TEXT_AFTER_QUOTE -> Code.UNCLOSED_QUOTE;
-            case TOO_LONG -> Code.FIELD_TOO_LONG;
-            case NOT_DECODED -> Code.BAD_ENCODING;
-            case FIELDS -> Code.BAD_ROWS;
-        };
-        String todo = switch (why) {
-            case OPEN_QUOTE, TEXT_AFTER_QUOTE -> "Mend that line, or set another quote for this file.";
-            case TOO_LONG -> "Look at that line: a quote may be missing.";
-            case NOT_DECODED -> "Set another encoding for this file, such as latin-1.";
-            case FIELDS -> "Mend that line, or leave out rows of another shape.";
-        };
+        Code code =
+                switch (why) {
+                    case OPEN_QUOTE, TEXT_AFTER_QUOTE -> Code.UNCLOSED_QUOTE;
+                    case TOO_LONG -> Code.FIELD_TOO_LONG;
+                    case NOT_DECODED -> Code.BAD_ENCODING;
+                    case FIELDS -> Code.BAD_ROWS;
+                };
+        String todo =
+                switch (why) {
+                    case OPEN_QUOTE, TEXT_AFTER_QUOTE -> "Mend that line, or set another quote for this file.";
+                    case TOO_LONG -> "Look at that line: a quote may be missing.";
+                    case NOT_DECODED -> "Set another encoding for this file, such as latin-1.";
+                    case FIELDS -> "Mend that line, or leave out rows of another shape.";
+                };
         return Problem.about(code, file + ":" + line, "Line " + line + ": " + why.sentence() + ".", todo);
     }
 
     static Reader reader(Path file, ReadOptions options) throws IOException {
-        Charset charset = switch (options.encoding()) {
-            case "latin-1" -> StandardCharsets.ISO_8859_1;
-            case "utf-16" -> StandardCharsets.UTF_16;
-            default -> StandardCharsets.UTF_8;
-        };
+        Charset charset =
+                switch (options.encoding()) {
+                    case "latin-1" -> StandardCharsets.ISO_8859_1;
+                    case "utf-16" -> StandardCharsets.UTF_16;
+                    default -> StandardCharsets.UTF_8;
+                };
         var decoder = charset.newDecoder()
                 .onMalformedInput(CodingErrorAction.REPLACE)
                 .onUnmappableCharacter(CodingErrorAction.REPLACE);
@@ -97,7 +108,10 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
             String written = heading ? fields.get(i).text() : "";
             String base = written.isBlank() ? "column_" + (i + 1) : written;
             String name = base;
-            for (int n = 2; used.contains(name.toLowerCase(Locale.ROOT)) || n > 2 && taken.contains(name.toLowerCase(Locale.ROOT)); n++) {
+            for (int n = 2;
+                    used.contains(name.toLowerCase(Locale.ROOT))
+                            || n > 2 && taken.contains(name.toLowerCase(Locale.ROOT));
+                    n++) {
                 name = base + "_" + n;
             }
             used.add(name.toLowerCase(Locale.ROOT));
@@ -109,12 +123,20 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
     /// Whether DuckDB can read the file as it is; otherwise it needs a [CarefulCopy].
     public boolean isPlain() {
         boolean encoding = !options.encoding().equals("utf-16");
-        return encoding && file.toString().chars().noneMatch(c -> "*?[]{}".indexOf(c) >= 0) && options.separator() < 128;
+        return encoding
+                && file.toString().chars().noneMatch(c -> "*?[]{}".indexOf(c) >= 0)
+                && options.separator() < 128;
     }
 
     /// The relation that reads this file strictly: DuckDB refuses what does not fit.
     public String relation() {
-        return relation(file, String.valueOf(options.separator()), options.quote(), options.encoding(), options.heading(), 2_097_152);
+        return relation(
+                file,
+                String.valueOf(options.separator()),
+                options.quote(),
+                options.encoding(),
+                options.heading(),
+                2_097_152);
     }
 
     /// The relation that reads a clean copy of this file.
@@ -123,14 +145,17 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
         return relation(copy, ",", "\"", "utf-8", false, room);
     }
 
-    private String relation(Path path, String separator, String quote, String encoding, boolean heading, long longestLine) {
+    private String relation(
+            Path path, String separator, String quote, String encoding, boolean heading, long longestLine) {
         String shape = columns.stream()
                 .map(c -> DuckSession.name(c.name()) + ": 'VARCHAR'")
                 .collect(Collectors.joining(", ", "{", "}"));
         List<String> words = options.nullWords().isEmpty() ? List.of("\u0001") : options.nullWords();
         String nulls = words.stream().map(DuckSession::text).collect(Collectors.joining(", ", "[", "]"));
-        String keepEmpty = words.contains("") ? "" : ", force_not_null = ["
-                + columns.stream().map(c -> DuckSession.text(c.name())).collect(Collectors.joining(", ")) + "]";
+        String keepEmpty = words.contains("")
+                ? ""
+                : ", force_not_null = ["
+                        + columns.stream().map(c -> DuckSession.text(c.name())).collect(Collectors.joining(", ")) + "]";
         return "read_csv(" + DuckSession.text(path.toString()) + ", auto_detect = false, columns = " + shape
                 + ", delim = " + DuckSession.text(separator) + ", quote = " + DuckSession.text(quote)
                 + ", escape = " + DuckSession.text(quote) + ", header = " + heading + ", encoding = "

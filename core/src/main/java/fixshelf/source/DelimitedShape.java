@@ -35,11 +35,12 @@ public final class DelimitedShape {
             start = in.readNBytes(BYTES);
         }
         String encoding = encoding(start);
-        String text = switch (encoding) {
-            case "latin-1" -> new String(start, StandardCharsets.ISO_8859_1);
-            case "utf-16" -> new String(start, StandardCharsets.UTF_16);
-            default -> new String(start, StandardCharsets.UTF_8);
-        };
+        String text =
+                switch (encoding) {
+                    case "latin-1" -> new String(start, StandardCharsets.ISO_8859_1);
+                    case "utf-16" -> new String(start, StandardCharsets.UTF_16);
+                    default -> new String(start, StandardCharsets.UTF_8);
+                };
         boolean whole = start.length < BYTES;
         char separator = ',';
         double best = -1;
@@ -51,12 +52,15 @@ public final class DelimitedShape {
             }
         }
         boolean heading = looksLikeHeading(rows(text, separator, whole));
-        return ReadOptions.of(path).withShape(separator, "\"", encoding, heading).withNullWords(nullWords);
+        return ReadOptions.of(path)
+                .withShape(separator, "\"", encoding, heading)
+                .withNullWords(nullWords);
     }
 
     static String encoding(byte[] start) {
         boolean utf16 = start.length > 1
-                && (start[0] == (byte) 0xFF && start[1] == (byte) 0xFE || start[0] == (byte) 0xFE && start[1] == (byte) 0xFF);
+                && (start[0] == (byte) 0xFF && start[1] == (byte) 0xFE
+                        || start[0] == (byte) 0xFE && start[1] == (byte) 0xFF);
         if (utf16) {
             return "utf-16";
         }
@@ -119,6 +123,8 @@ public final class DelimitedShape {
             seen.add(text);
         }
         boolean again = rows.stream().skip(1).anyMatch(r -> r.equals(rows.getFirst()));
-        return !again && blank * 2 < rows.getFirst().size() && seen.size() * 2 > rows.getFirst().size();
+        return !again
+                && blank * 2 < rows.getFirst().size()
+                && seen.size() * 2 > rows.getFirst().size();
     }
 }

@@ -19,7 +19,9 @@ public final class Visible {
                 case 0xA0 -> out.append('⍽');
                 default -> {
                     if (isInvisible(c)) {
-                        out.append('‹').append(String.format(Locale.ROOT, "%02X", c)).append('›');
+                        out.append('‹')
+                                .append(String.format(Locale.ROOT, "%02X", c))
+                                .append('›');
                     } else {
                         out.appendCodePoint(c);
                     }
@@ -41,7 +43,10 @@ public final class Visible {
     }
 
     private static boolean isInner(String marked, int i) {
-        return i > 0 && i < marked.length() - 1 && !isBlankMark(marked.charAt(i - 1)) && !isBlankMark(marked.charAt(i + 1));
+        return i > 0
+                && i < marked.length() - 1
+                && !isBlankMark(marked.charAt(i - 1))
+                && !isBlankMark(marked.charAt(i + 1));
     }
 
     private static boolean isBlankMark(char c) {

@@ -16,13 +16,16 @@ public final class Datasets {
     public static Outcome<DelimitedFile> open(Shelf shelf, String name) {
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
-            return Outcome.failed(Problem.about(Code.NO_SUCH, name, "There is no dataset " + name + " on this shelf.", "Name another."));
+            return Outcome.failed(Problem.about(
+                    Code.NO_SUCH, name, "There is no dataset " + name + " on this shelf.", "Name another."));
         }
         if (page.get().problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(page.get().problems());
         }
         Problem.Where where = Problem.Where.nowhere(page.get().source().name());
         return Placeholders.fill(page.get().options().path(), shelf.settings().values(), where)
-                .then(path -> DelimitedFile.open(shelf.root().resolve(path).normalize(), page.get().options().withPath(path)));
+                .then(path -> DelimitedFile.open(
+                        shelf.root().resolve(path).normalize(),
+                        page.get().options().withPath(path)));
     }
 }

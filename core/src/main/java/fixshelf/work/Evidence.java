@@ -64,7 +64,8 @@ public record Evidence(List<String> names, List<Sample> samples, long values, lo
         if (!problems.isEmpty()) {
             return Outcome.failed(problems);
         }
-        Plan read = new Plan(List.of(new Step.Read(preview.source().options(), preview.source().columns())));
+        Plan read = new Plan(List.of(
+                new Step.Read(preview.source().options(), preview.source().columns())));
         return preview.query(read, 1, table -> samples(table, code)).map(grid -> of(labels, grid));
     }
 
@@ -76,7 +77,8 @@ public record Evidence(List<String> names, List<Sample> samples, long values, lo
         String last = "v" + (code.size() - 1);
         String changes = "CAST(" + last + " AS VARCHAR) IS DISTINCT FROM CAST(v0 AS VARCHAR)";
         String grouped = "SELECT " + String.join(", ", columns) + ", count(*) AS n FROM " + table + " GROUP BY ALL";
-        return "SELECT *, coalesce(sum(n) FILTER (WHERE v0 IS NOT NULL) OVER (), 0)::BIGINT, coalesce(sum(n) FILTER (WHERE "
+        return "SELECT *, coalesce(sum(n) FILTER (WHERE v0 IS NOT NULL) OVER (), 0)::BIGINT, coalesce(sum(n) FILTER"
+                + " (WHERE "
                 + changes + ") OVER (), 0)::BIGINT, coalesce(sum(n) FILTER (WHERE v0 IS NOT NULL AND " + last
                 + " IS NULL) OVER (), 0)::BIGINT FROM (" + grouped + ") ORDER BY (" + changes
                 + ") DESC, n DESC, v0 LIMIT " + MOST;
@@ -98,5 +100,4 @@ public record Evidence(List<String> names, List<Sample> samples, long values, lo
     private static long number(List<@Nullable Object> row, int index) {
         return ((Number) Objects.requireNonNull(row.get(index))).longValue();
     }
-
 }

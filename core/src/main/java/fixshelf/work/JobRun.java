@@ -11,7 +11,6 @@ import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulCopy;
 import fixshelf.type.Column;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -51,7 +50,8 @@ public final class JobRun {
         this.job = job;
         this.watcher = watcher;
         this.pending = pending;
-        this.loaded = Loaded.open(job.source(), pending.stream().map(Outputs.Pending::part).toList());
+        this.loaded = Loaded.open(
+                job.source(), pending.stream().map(Outputs.Pending::part).toList());
     }
 
     /// Runs the job. Either all outputs are in place afterwards, or none was touched.
@@ -70,7 +70,11 @@ public final class JobRun {
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(Code.TARGET_NOT_WRITABLE, job.job().name(), "An output could not be put in place: " + e.getMessage() + ".", "Look at the folder's rights and the room on the disk."));
+            return Outcome.failed(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    job.job().name(),
+                    "An output could not be put in place: " + e.getMessage() + ".",
+                    "Look at the folder's rights and the room on the disk."));
         } finally {
             Outputs.discard(run.pending);
         }
@@ -126,8 +130,13 @@ public final class JobRun {
     private void wantAllRows(CarefulCopy copy) {
         if (copy.badCount() > 0 && !job.source().options().leaveOutBadRows()) {
             Problem first = copy.bad().getFirst().problem();
-            String what = copy.badCount() + " rows of " + job.source().file().getFileName() + " do not fit. The first: " + first.what();
-            throw new ProblemException(Problem.about(first.code(), first.where().source().name(), what, first.todo() + " Or let the line that reads it leave out bad rows (bad_rows: leave_out)."));
+            String what = copy.badCount() + " rows of " + job.source().file().getFileName() + " do not fit. The first: "
+                    + first.what();
+            throw new ProblemException(Problem.about(
+                    first.code(),
+                    first.where().source().name(),
+                    what,
+                    first.todo() + " Or let the line that reads it leave out bad rows (bad_rows: leave_out)."));
         }
     }
 
@@ -189,8 +198,12 @@ public final class JobRun {
             int before = job.plan().steps().get(line - 1).columns().size();
             int after = job.plan().steps().get(line).columns().size();
             boolean compute = job.plan().steps().get(line) instanceof Step.Compute;
-            long changed = compute ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++)) : 0;
-            long lost = compute ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++)) : 0;
+            long changed = compute
+                    ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++))
+                    : 0;
+            long lost = compute
+                    ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++))
+                    : 0;
             effects.add(new LineEffect(line + 1, rows, rows, before, after, changed, lost, Optional.empty()));
         }
     }

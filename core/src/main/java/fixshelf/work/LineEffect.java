@@ -27,7 +27,8 @@ public record LineEffect(
     /// The effect in a few words, as it stands in the margin of a job card.
     public String margin() {
         if (line == 1) {
-            return String.format("%,d rows", rowsAfter) + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
+            return String.format("%,d rows", rowsAfter)
+                    + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
         }
         if (repeats.isPresent() || rowsGone() > 0) {
             return rowsGone() == 0 ? "no row" : String.format("−%,d rows", rowsGone());

@@ -32,11 +32,20 @@ final class Outputs {
             Path file = target.file();
             String name = file.toString();
             if (isSource(file, job.source().file())) {
-                problems.add(Problem.about(Code.TARGET_IS_SOURCE, name, "The output would replace the file that the job reads.", "Write to another file; sources are never written to."));
+                problems.add(Problem.about(
+                        Code.TARGET_IS_SOURCE,
+                        name,
+                        "The output would replace the file that the job reads.",
+                        "Write to another file; sources are never written to."));
             } else if (Files.exists(file) && !target.replace()) {
-                problems.add(Problem.about(Code.TARGET_EXISTS, name, "There is a file " + file.getFileName() + " already.", "Allow it to be replaced (replace: true), or write to another file."));
+                problems.add(Problem.about(
+                        Code.TARGET_EXISTS,
+                        name,
+                        "There is a file " + file.getFileName() + " already.",
+                        "Allow it to be replaced (replace: true), or write to another file."));
             } else if (Files.isDirectory(file)) {
-                problems.add(Problem.about(Code.TARGET_NOT_WRITABLE, name, file.getFileName() + " is a folder.", "Name a file in it."));
+                problems.add(Problem.about(
+                        Code.TARGET_NOT_WRITABLE, name, file.getFileName() + " is a folder.", "Name a file in it."));
             } else {
                 prepare(target, pending, problems);
             }
@@ -56,7 +65,8 @@ final class Outputs {
             problems.add(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
                     target.file().toString(),
-                    "The folder " + folder + " cannot be written to: " + e.getClass().getSimpleName() + ".",
+                    "The folder " + folder + " cannot be written to: "
+                            + e.getClass().getSimpleName() + ".",
                     "Look at its rights, or write to another folder."));
         }
     }
@@ -77,7 +87,9 @@ final class Outputs {
         try {
             return Files.exists(target) && Files.isSameFile(target, source);
         } catch (IOException e) {
-            return target.toAbsolutePath().normalize().equals(source.toAbsolutePath().normalize());
+            return target.toAbsolutePath()
+                    .normalize()
+                    .equals(source.toAbsolutePath().normalize());
         }
     }
 
@@ -99,7 +111,11 @@ final class Outputs {
             }
         }
         for (Pending output : pending) {
-            Files.move(output.part(), output.target().file(), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            Files.move(
+                    output.part(),
+                    output.target().file(),
+                    StandardCopyOption.ATOMIC_MOVE,
+                    StandardCopyOption.REPLACE_EXISTING);
             files.add(output.target().file());
         }
         return files;
@@ -110,7 +126,8 @@ final class Outputs {
             try {
                 Files.deleteIfExists(output.part());
             } catch (IOException e) {
-                System.getLogger(Outputs.class.getName()).log(System.Logger.Level.DEBUG, "left behind: " + output.part(), e);
+                System.getLogger(Outputs.class.getName())
+                        .log(System.Logger.Level.DEBUG, "left behind: " + output.part(), e);
             }
         }
     }

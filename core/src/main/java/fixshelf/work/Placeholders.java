@@ -24,7 +24,10 @@ final class Placeholders {
                         Code.NO_PARAMETER_VALUE,
                         where,
                         "There is no value for {" + matcher.group(1) + "}.",
-                        Names.suggest(matcher.group(1), values.keySet(), "Give it with --set " + matcher.group(1) + "=…, or in shelf.yaml.")));
+                        Names.suggest(
+                                matcher.group(1),
+                                values.keySet(),
+                                "Give it with --set " + matcher.group(1) + "=…, or in shelf.yaml.")));
             }
             matcher.appendReplacement(out, Matcher.quoteReplacement(value));
         }

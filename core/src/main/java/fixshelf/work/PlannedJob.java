@@ -58,7 +58,8 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
         Where where = new Where(job.source(), first.span());
         return options(shelf, first.line(), where)
                 .then(options -> Placeholders.fill(options.path(), values, where)
-                        .then(path -> DelimitedFile.open(shelf.root().resolve(path).normalize(), options.withPath(path))))
+                        .then(path ->
+                                DelimitedFile.open(shelf.root().resolve(path).normalize(), options.withPath(path))))
                 .then(Outcome::of);
     }
 
@@ -74,13 +75,17 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
         String name = line instanceof Line.ReadDataset(String dataset) ? dataset : "";
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
-            return Outcome.failed(Problem.error(Code.NO_SUCH, where, "There is no dataset " + name + " on this shelf.", "Name another."));
+            return Outcome.failed(Problem.error(
+                    Code.NO_SUCH, where, "There is no dataset " + name + " on this shelf.", "Name another."));
         }
         boolean broken = page.get().problems().stream().anyMatch(Problem::isError);
-        return broken ? Outcome.failed(page.get().problems()) : Outcome.of(page.get().options());
+        return broken
+                ? Outcome.failed(page.get().problems())
+                : Outcome.of(page.get().options());
     }
 
-    private static Outcome<PlannedJob> plan(Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values) {
+    private static Outcome<PlannedJob> plan(
+            Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values) {
         Step.Read read = new Step.Read(source.options(), source.columns());
         List<Planner.PlacedLine> lines = job.lines().stream()
                 .skip(1)
@@ -94,11 +99,13 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
         Outcome<List<Target>> all = Outcome.of(List.of());
         for (JobPage.Output output : job.outputs()) {
             Where where = new Where(job.source(), output.span());
-            all = all.then(before -> Placeholders.fill(output.path(), values, where).map(path -> {
-                List<Target> more = new java.util.ArrayList<>(before);
-                more.add(new Target(shelf.root().resolve(path).normalize(), output.replace(), output.isParquet()));
-                return more;
-            }));
+            all = all.then(
+                    before -> Placeholders.fill(output.path(), values, where).map(path -> {
+                        List<Target> more = new java.util.ArrayList<>(before);
+                        more.add(new Target(
+                                shelf.root().resolve(path).normalize(), output.replace(), output.isParquet()));
+                        return more;
+                    }));
         }
         return all;
     }

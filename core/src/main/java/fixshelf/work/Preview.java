@@ -105,7 +105,8 @@ public final class Preview implements AutoCloseable {
     }
 
     private void forget(Set<String> used) {
-        List<String> old = tables.keySet().stream().filter(k -> !used.contains(k)).toList();
+        List<String> old =
+                tables.keySet().stream().filter(k -> !used.contains(k)).toList();
         if (tables.size() < 40) {
             return;
         }
@@ -139,17 +140,28 @@ public final class Preview implements AutoCloseable {
     private static Table withNumber(Table table, int line) {
         LineEffect e = table.effect();
         LineEffect same = new LineEffect(
-                line, e.rowsBefore(), e.rowsAfter(), e.columnsBefore(), e.columnsAfter(), e.cellsChanged(), e.valuesLost(), e.repeats());
+                line,
+                e.rowsBefore(),
+                e.rowsAfter(),
+                e.columnsBefore(),
+                e.columnsAfter(),
+                e.cellsChanged(),
+                e.valuesLost(),
+                e.repeats());
         return new Table(table.name(), same, table.groups());
     }
 
     private Table first(Plan plan) {
         String name = "line_" + nextTable++;
-        loaded.session().run("CREATE TABLE " + name + " AS SELECT rowid AS " + DuckSession.name(PlanSql.ROW)
-                + ", * FROM staged LIMIT " + previewRows);
+        loaded.session()
+                .run("CREATE TABLE " + name + " AS SELECT rowid AS " + DuckSession.name(PlanSql.ROW)
+                        + ", * FROM staged LIMIT " + previewRows);
         int columns = plan.read().columns().size();
         long bad = loaded.careful().map(CarefulCopy::badCount).orElse(0L);
-        return new Table(name, new LineEffect(1, rows() + bad, rows(), columns, columns, 0, 0, Optional.empty()), Optional.empty());
+        return new Table(
+                name,
+                new LineEffect(1, rows() + bad, rows(), columns, columns, 0, 0, Optional.empty()),
+                Optional.empty());
     }
 
     private Table next(Plan plan, int line, Table before) {
@@ -162,15 +174,28 @@ public final class Preview implements AutoCloseable {
         return switch (step) {
             case Step.Compute compute -> {
                 List<String> row = List.of(PlanSql.ROW);
-                session.run("CREATE TABLE " + name + " AS " + PlanSql.selectCounting(compute, before.name(), row, "fixshelf changed", "fixshelf lost"));
-                Grid counts = session.query("SELECT coalesce(sum(\"fixshelf changed\"), 0)::BIGINT, coalesce(sum(\"fixshelf lost\"), 0)::BIGINT FROM " + name);
-                long changed = (Long) java.util.Objects.requireNonNull(counts.rows().getFirst().get(0));
-                long lost = (Long) java.util.Objects.requireNonNull(counts.rows().getFirst().get(1));
-                yield new Table(name, new LineEffect(line, rows, rows, columnsBefore, columns, changed, lost, Optional.empty()), Optional.empty());
+                session.run("CREATE TABLE " + name + " AS "
+                        + PlanSql.selectCounting(compute, before.name(), row, "fixshelf changed", "fixshelf lost"));
+                Grid counts = session.query(
+                        "SELECT coalesce(sum(\"fixshelf changed\"), 0)::BIGINT, coalesce(sum(\"fixshelf lost\"),"
+                                + " 0)::BIGINT FROM "
+                                + name);
+                long changed = (Long) java.util.Objects.requireNonNull(
+                        counts.rows().getFirst().get(0));
+                long lost = (Long) java.util.Objects.requireNonNull(
+                        counts.rows().getFirst().get(1));
+                yield new Table(
+                        name,
+                        new LineEffect(line, rows, rows, columnsBefore, columns, changed, lost, Optional.empty()),
+                        Optional.empty());
             }
             case Step.Project project -> {
-                session.run("CREATE TABLE " + name + " AS " + PlanSql.select(project, before.name(), List.of(PlanSql.ROW)));
-                yield new Table(name, new LineEffect(line, rows, rows, columnsBefore, columns, 0, 0, Optional.empty()), Optional.empty());
+                session.run(
+                        "CREATE TABLE " + name + " AS " + PlanSql.select(project, before.name(), List.of(PlanSql.ROW)));
+                yield new Table(
+                        name,
+                        new LineEffect(line, rows, rows, columnsBefore, columns, 0, 0, Optional.empty()),
+                        Optional.empty());
             }
             case Step.KeepOne keep -> repeats(keep, name, line, before);
             case Step.Read _ -> throw new IllegalStateException("only the first line reads");
@@ -183,13 +208,23 @@ public final class Preview implements AutoCloseable {
                 + " ORDER BY " + DuckSession.name(PlanSql.ROW));
         String groups = name + "_groups";
         session.run("CREATE TABLE " + groups + " AS " + PlanSql.groups(keep, before.name(), name));
-        Grid sizes = session.query("SELECT count(DISTINCT \"fixshelf group\"), coalesce(max(\"fixshelf size\"), 0) FROM " + groups);
-        long count = (Long) java.util.Objects.requireNonNull(sizes.rows().getFirst().get(0));
-        long largest = (Long) java.util.Objects.requireNonNull(sizes.rows().getFirst().get(1));
+        Grid sizes = session.query(
+                "SELECT count(DISTINCT \"fixshelf group\"), coalesce(max(\"fixshelf size\"), 0) FROM " + groups);
+        long count =
+                (Long) java.util.Objects.requireNonNull(sizes.rows().getFirst().get(0));
+        long largest =
+                (Long) java.util.Objects.requireNonNull(sizes.rows().getFirst().get(1));
         long after = session.number("SELECT count(*) FROM " + name);
         int columns = keep.columns().size();
         LineEffect effect = new LineEffect(
-                line, before.effect().rowsAfter(), after, columns, columns, 0, 0, Optional.of(new LineEffect.Repeats(count, largest)));
+                line,
+                before.effect().rowsAfter(),
+                after,
+                columns,
+                columns,
+                0,
+                0,
+                Optional.of(new LineEffect.Repeats(count, largest)));
         return new Table(name, effect, Optional.of(groups));
     }
 
@@ -219,15 +254,19 @@ public final class Preview implements AutoCloseable {
         Step step = plan.steps().get(line - 1);
         String order = " ORDER BY n." + DuckSession.name(PlanSql.ROW);
         if (step instanceof Step.KeepOne && view != View.ALL) {
-            return "SELECT * FROM " + table.groups().orElseThrow() + " ORDER BY \"fixshelf group\", " + DuckSession.name(PlanSql.ROW);
+            return "SELECT * FROM " + table.groups().orElseThrow() + " ORDER BY \"fixshelf group\", "
+                    + DuckSession.name(PlanSql.ROW);
         }
         if (step instanceof Step.Compute compute && !compute.computed().isEmpty()) {
             String was = compute.computed().stream()
-                    .map(c -> ", o." + DuckSession.name(c.column()) + " AS " + DuckSession.name(PreviewRow.WAS + c.column()))
+                    .map(c -> ", o." + DuckSession.name(c.column()) + " AS "
+                            + DuckSession.name(PreviewRow.WAS + c.column()))
                     .collect(Collectors.joining());
-            String only = view == View.CHANGED ? " WHERE \"fixshelf changed\" > 0" : view == View.LEAVING ? " WHERE \"fixshelf lost\" > 0" : "";
-            return "SELECT n.*" + was + " FROM " + table.name() + " n JOIN " + table(plan, line - 1).name() + " o USING ("
-                    + DuckSession.name(PlanSql.ROW) + ")" + only + order;
+            String only = view == View.CHANGED
+                    ? " WHERE \"fixshelf changed\" > 0"
+                    : view == View.LEAVING ? " WHERE \"fixshelf lost\" > 0" : "";
+            return "SELECT n.*" + was + " FROM " + table.name() + " n JOIN "
+                    + table(plan, line - 1).name() + " o USING (" + DuckSession.name(PlanSql.ROW) + ")" + only + order;
         }
         return "SELECT * FROM " + table.name() + " n" + (view == View.ALL ? "" : " WHERE false") + order;
     }

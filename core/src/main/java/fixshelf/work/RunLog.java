@@ -27,14 +27,23 @@ public final class RunLog {
         run.put("job", job.job().name()).put("at", Instant.now().toString()).put("millis", report.millis());
         run.put("source", job.source().file().toString());
         report.files().forEach(f -> run.withArray("files").add(f.toString()));
-        report.effects().forEach(e -> run.withArray("lines").addObject()
-                .put("line", e.line()).put("rows_before", e.rowsBefore()).put("rows_after", e.rowsAfter())
-                .put("cells_changed", e.cellsChanged()).put("values_lost", e.valuesLost()));
+        report.effects().forEach(e -> run.withArray("lines")
+                .addObject()
+                .put("line", e.line())
+                .put("rows_before", e.rowsBefore())
+                .put("rows_after", e.rowsAfter())
+                .put("cells_changed", e.cellsChanged())
+                .put("values_lost", e.valuesLost()));
         try {
             Files.createDirectories(file(shelf).getParent());
-            Files.writeString(file(shelf), JSON.writeValueAsString(run) + "\n", StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+            Files.writeString(
+                    file(shelf),
+                    JSON.writeValueAsString(run) + "\n",
+                    StandardOpenOption.CREATE,
+                    StandardOpenOption.APPEND);
         } catch (IOException e) {
-            System.getLogger(RunLog.class.getName()).log(System.Logger.Level.WARNING, "the run is not in the log: " + e.getMessage());
+            System.getLogger(RunLog.class.getName())
+                    .log(System.Logger.Level.WARNING, "the run is not in the log: " + e.getMessage());
         }
     }
 

@@ -14,7 +14,8 @@ public final class Engines {
     }
 
     public static void assumeHere(FixEngine engine) {
-        String why = engine.language().title() + " is not here: " + engine.presence().sentence();
+        String why =
+                engine.language().title() + " is not here: " + engine.presence().sentence();
         if (Boolean.parseBoolean(System.getenv("FIXSHELF_ALL_ENGINES"))) {
             assertThat(engine.presence().isHere()).as(why).isTrue();
         }

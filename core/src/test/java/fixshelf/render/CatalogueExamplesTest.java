@@ -39,18 +39,21 @@ class CatalogueExamplesTest {
     void everyExampleHolds(FixEngine engine) {
         Engines.assumeHere(engine);
         List<Checked> examples = examples();
-        List<List<Answer>> answers = engine.run(examples.stream().map(Checked::evaluation).toList());
+        List<List<Answer>> answers =
+                engine.run(examples.stream().map(Checked::evaluation).toList());
         List<String> wrong = new ArrayList<>();
         for (int i = 0; i < examples.size(); i++) {
             Checked example = examples.get(i);
-            String got = switch (answers.get(i).getFirst()) {
-                case Answer.Value(Object value) -> Literals.print(value);
-                case Answer.Failed(String why) -> "failed: " + why;
-                case Answer.NotSaid(String why) -> "not said: " + why;
-            };
+            String got =
+                    switch (answers.get(i).getFirst()) {
+                        case Answer.Value(Object value) -> Literals.print(value);
+                        case Answer.Failed(String why) -> "failed: " + why;
+                        case Answer.NotSaid(String why) -> "not said: " + why;
+                    };
             if (!got.equals(example.expected())) {
                 wrong.add(example.call() + " should be " + example.expected() + ", is " + got + "\n      "
-                        + engine.language().expression(example.evaluation().fix().body().result()));
+                        + engine.language()
+                                .expression(example.evaluation().fix().body().result()));
             }
         }
         assertThat(wrong).as(engine.language().title()).isEmpty();
@@ -68,8 +71,11 @@ class CatalogueExamplesTest {
     void everyFunctionIsSaidByEveryLanguage() {
         for (Language language : Languages.ALL) {
             for (FunctionDef function : Functions.ALL) {
-                Outcome<String> code = language.expression(parse(function.examples().getFirst().call()));
-                assertThat(code.problems()).as(language.title() + ": " + function.name()).isEmpty();
+                Outcome<String> code =
+                        language.expression(parse(function.examples().getFirst().call()));
+                assertThat(code.problems())
+                        .as(language.title() + ": " + function.name())
+                        .isEmpty();
             }
         }
     }
@@ -79,7 +85,8 @@ class CatalogueExamplesTest {
         for (FunctionDef function : Functions.ALL) {
             for (FunctionDef.Example example : function.examples()) {
                 Expr call = parse(example.call());
-                Expr.Literal expected = fixshelf.language.Constants.value(parse(example.result())).orElseThrow();
+                Expr.Literal expected = fixshelf.language.Constants.value(parse(example.result()))
+                        .orElseThrow();
                 String wanted = Literals.print(expected.value());
                 all.add(new Checked(example.call(), wanted, asConstant(call)));
                 asColumns(call).ifPresent(e -> all.add(new Checked(example.call() + " on columns", wanted, e)));

@@ -49,7 +49,10 @@ public final class DemoShelf {
 
     private static List<String> pages() throws IOException {
         try (InputStream in = Objects.requireNonNull(DemoShelf.class.getResourceAsStream("pages.txt"))) {
-            return new String(in.readAllBytes(), StandardCharsets.UTF_8).lines().filter(l -> !l.isBlank()).toList();
+            return new String(in.readAllBytes(), StandardCharsets.UTF_8)
+                    .lines()
+                    .filter(l -> !l.isBlank())
+                    .toList();
         }
     }
 
@@ -65,11 +68,13 @@ public final class DemoShelf {
         try (OutputStream bytes = new BufferedOutputStream(Files.newOutputStream(part), 1 << 20);
                 BufferedWriter out = new BufferedWriter(new OutputStreamWriter(bytes, room.charset), 1 << 16)) {
             out.write(room.mark ? "\uFEFF" : "");
-            out.write(room.heading.replace("£", room.charset.equals(StandardCharsets.US_ASCII) ? "" : "£") + room.lineEnd);
+            out.write(room.heading.replace("£", room.charset.equals(StandardCharsets.US_ASCII) ? "" : "£")
+                    + room.lineEnd);
             Deque<Visit> waiting = new ArrayDeque<>();
             long number = 0;
             for (long row = 0; row < rows; row++) {
-                boolean due = !waiting.isEmpty() && (waiting.size() > 3 || random.nextInt(9) == 0 || rows - row <= waiting.size());
+                boolean due = !waiting.isEmpty()
+                        && (waiting.size() > 3 || random.nextInt(9) == 0 || rows - row <= waiting.size());
                 if (due) {
                     out.write(line(room, waiting.removeFirst(), random));
                     continue;

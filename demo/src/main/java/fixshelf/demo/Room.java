@@ -12,13 +12,32 @@ import org.jspecify.annotations.Nullable;
 
 /// A mending room and its way to keep records.
 enum Room {
-    ALDER_QUAY("visits-alder-quay.csv", "AQ", ';', "\n", StandardCharsets.UTF_8, false,
+    ALDER_QUAY(
+            "visits-alder-quay.csv",
+            "AQ",
+            ';',
+            "\n",
+            StandardCharsets.UTF_8,
+            false,
             "visit_no;recorded_at;received;village;item;fault;weight_kg;parts_cost;outcome;mender;phone;tags",
             Room::alderQuay),
-    THORNMERE("visits-thornmere.csv", "TM", ',', "\n", StandardCharsets.ISO_8859_1, false,
-            "Visit No,Recorded,Received On,Village,Item ,Fault (if known),Weight kg,Parts £,Result,Mended By,Phone No.,Labels",
+    THORNMERE(
+            "visits-thornmere.csv",
+            "TM",
+            ',',
+            "\n",
+            StandardCharsets.ISO_8859_1,
+            false,
+            "Visit No,Recorded,Received On,Village,Item ,Fault (if known),Weight kg,Parts £,Result,Mended By,Phone"
+                    + " No.,Labels",
             Room::thornmere),
-    UPPER_SALLOW("visits-upper-sallow.tsv", "US", '\t', "\r\n", StandardCharsets.UTF_8, true,
+    UPPER_SALLOW(
+            "visits-upper-sallow.tsv",
+            "US",
+            '\t',
+            "\r\n",
+            StandardCharsets.UTF_8,
+            true,
             "VISIT#\tRECORDED AT\tRECEIVED\tVILLAGE\tITEM\tFAULT\tWEIGHT\tCOST\tOUTCOME\tMENDER\tPHONE\tTAGS",
             Room::upperSallow);
 
@@ -31,7 +50,14 @@ enum Room {
     final String heading;
     private final BiFunction<Visit, SplittableRandom, List<String>> fields;
 
-    Room(String file, String prefix, char separator, String lineEnd, Charset charset, boolean mark, String heading,
+    Room(
+            String file,
+            String prefix,
+            char separator,
+            String lineEnd,
+            Charset charset,
+            boolean mark,
+            String heading,
             BiFunction<Visit, SplittableRandom, List<String>> fields) {
         this.file = file;
         this.prefix = prefix;
@@ -63,26 +89,50 @@ enum Room {
 
     private static List<String> alderQuay(Visit v, SplittableRandom r) {
         return List.of(
-                ALDER_QUAY.visitNo(v), v.recordedAt().format(MINUTES),
+                ALDER_QUAY.visitNo(v),
+                v.recordedAt().format(MINUTES),
                 r.nextInt(5) == 0 ? v.received().format(BRITISH) : v.received().toString(),
-                spaced(v.village(), r), spaced(v.item(), r), missing(v.fault(), r), weight(v.weightGrams(), r), cost(v.costCents(), r),
-                v.outcome(), spaced(v.mender(), r), missing(v.phone(), r), list(v.tags(), r));
+                spaced(v.village(), r),
+                spaced(v.item(), r),
+                missing(v.fault(), r),
+                weight(v.weightGrams(), r),
+                cost(v.costCents(), r),
+                v.outcome(),
+                spaced(v.mender(), r),
+                missing(v.phone(), r),
+                list(v.tags(), r));
     }
 
     private static List<String> thornmere(Visit v, SplittableRandom r) {
         return List.of(
-                THORNMERE.visitNo(v), v.recordedAt().format(MINUTES), v.received().format(BRITISH), spaced(v.village(), r).toUpperCase(Locale.ROOT),
-                r.nextInt(30) == 0 ? v.item().replace(" ", "\n") : spaced(v.item(), r), missing(v.fault(), r),
-                weight(v.weightGrams(), r), cost(v.costCents(), r),
-                code(v.outcome()), v.mender(), missing(v.phone(), r), list(v.tags(), r));
+                THORNMERE.visitNo(v),
+                v.recordedAt().format(MINUTES),
+                v.received().format(BRITISH),
+                spaced(v.village(), r).toUpperCase(Locale.ROOT),
+                r.nextInt(30) == 0 ? v.item().replace(" ", "\n") : spaced(v.item(), r),
+                missing(v.fault(), r),
+                weight(v.weightGrams(), r),
+                cost(v.costCents(), r),
+                code(v.outcome()),
+                v.mender(),
+                missing(v.phone(), r),
+                list(v.tags(), r));
     }
 
     private static List<String> upperSallow(Visit v, SplittableRandom r) {
         return List.of(
-                UPPER_SALLOW.visitNo(v), v.recordedAt().format(MINUTES), v.received().format(DOTTED), v.village(),
-                r.nextInt(9) == 0 ? v.item().replace(' ', '\u00A0') : spaced(v.item(), r), missing(v.fault(), r),
-                weight(v.weightGrams(), r), cost(v.costCents(), r), v.outcome().toUpperCase(Locale.ROOT), spaced(v.mender(), r),
-                missing(v.phone(), r), list(v.tags(), r));
+                UPPER_SALLOW.visitNo(v),
+                v.recordedAt().format(MINUTES),
+                v.received().format(DOTTED),
+                v.village(),
+                r.nextInt(9) == 0 ? v.item().replace(' ', '\u00A0') : spaced(v.item(), r),
+                missing(v.fault(), r),
+                weight(v.weightGrams(), r),
+                cost(v.costCents(), r),
+                v.outcome().toUpperCase(Locale.ROOT),
+                spaced(v.mender(), r),
+                missing(v.phone(), r),
+                list(v.tags(), r));
     }
 
     private static String spaced(String text, SplittableRandom r) {

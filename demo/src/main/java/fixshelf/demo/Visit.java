@@ -25,23 +25,71 @@ public record Visit(
         @Nullable String tags) {
 
     static final List<String> VILLAGES = List.of(
-            "Alder Quay", "Thornmere", "Upper Sallow", "Lower Sallow", "Hexley Green", "Cobble End", "Marlow Fold",
-            "Pennywick", "Staithe Bridge", "Oatherby", "Winnow Hill", "Fennick", "Gorse Hollow", "Tarn Lacey");
+            "Alder Quay",
+            "Thornmere",
+            "Upper Sallow",
+            "Lower Sallow",
+            "Hexley Green",
+            "Cobble End",
+            "Marlow Fold",
+            "Pennywick",
+            "Staithe Bridge",
+            "Oatherby",
+            "Winnow Hill",
+            "Fennick",
+            "Gorse Hollow",
+            "Tarn Lacey");
 
     static final List<String> ITEMS = List.of(
-            "desk lamp", "kettle", "rocking chair", "radio", "radio, valve", "toaster", "brass hinge", "lamp shade",
-            "sewing machine", "mantel clock", "bicycle pump", "hand mixer", "garden shears", "music box", "step ladder",
-            "café grinder", "wool winder", "door bell", "tea urn", "carpet sweeper");
+            "desk lamp",
+            "kettle",
+            "rocking chair",
+            "radio",
+            "radio, valve",
+            "toaster",
+            "brass hinge",
+            "lamp shade",
+            "sewing machine",
+            "mantel clock",
+            "bicycle pump",
+            "hand mixer",
+            "garden shears",
+            "music box",
+            "step ladder",
+            "café grinder",
+            "wool winder",
+            "door bell",
+            "tea urn",
+            "carpet sweeper");
 
     static final List<String> FAULTS = List.of(
-            "will not switch on", "loose plug", "smells of burning", "cracked leg", "hums", "worn bearing", "handle missing",
-            "blown fuse", "frayed cord", "stuck lid", "dented", "leaks at the seam");
+            "will not switch on",
+            "loose plug",
+            "smells of burning",
+            "cracked leg",
+            "hums",
+            "worn bearing",
+            "handle missing",
+            "blown fuse",
+            "frayed cord",
+            "stuck lid",
+            "dented",
+            "leaks at the seam");
 
-    static final List<String> OUTCOMES = List.of("mended", "mended", "mended", "part ordered", "beyond repair", "waiting");
+    static final List<String> OUTCOMES =
+            List.of("mended", "mended", "mended", "part ordered", "beyond repair", "waiting");
 
     static final List<String> MENDERS = List.of(
-            "Ottoline Fenn", "Piers Wadlow", "Sunniva Grail", "Joss Appleyard", "Maud Thistlewood", "Ivo Pellam",
-            "Renée Ostler", "Bartholomew Quince", "Dilys Harrow", "Corin Sedge");
+            "Ottoline Fenn",
+            "Piers Wadlow",
+            "Sunniva Grail",
+            "Joss Appleyard",
+            "Maud Thistlewood",
+            "Ivo Pellam",
+            "Renée Ostler",
+            "Bartholomew Quince",
+            "Dilys Harrow",
+            "Corin Sedge");
 
     static final List<String> TAGS = List.of("electric", "wood", "urgent", "metal", "textile", "gift", "heirloom");
 
@@ -59,10 +107,14 @@ public record Visit(
                 pick(ITEMS, random),
                 random.nextInt(8) == 0 ? null : pick(FAULTS, random),
                 random.nextInt(12) == 0 ? null : 80 + random.nextInt(24_000),
-                random.nextInt(6) == 0 ? null : random.nextInt(30) == 0 ? 100_000 + random.nextInt(400_000) : random.nextInt(9_000),
+                random.nextInt(6) == 0
+                        ? null
+                        : random.nextInt(30) == 0 ? 100_000 + random.nextInt(400_000) : random.nextInt(9_000),
                 pick(OUTCOMES, random),
                 pick(MENDERS, random),
-                random.nextInt(3) == 0 ? null : String.format("07%03d %06d", random.nextInt(1000), random.nextInt(1_000_000)),
+                random.nextInt(3) == 0
+                        ? null
+                        : String.format("07%03d %06d", random.nextInt(1000), random.nextInt(1_000_000)),
                 tags(random));
     }
 
@@ -81,6 +133,18 @@ public record Visit(
 
     /// The first note of a visit that was written down twice: earlier, and not finished yet.
     Visit firstNote() {
-        return new Visit(number, recordedAt.minusDays(7), received, village, item, fault, weightGrams, costCents, "waiting", mender, phone, tags);
+        return new Visit(
+                number,
+                recordedAt.minusDays(7),
+                received,
+                village,
+                item,
+                fault,
+                weightGrams,
+                costCents,
+                "waiting",
+                mender,
+                phone,
+                tags);
     }
 }

@@ -43,20 +43,25 @@ final class Background implements AutoCloseable {
         AtomicLong counter = newest.computeIfAbsent(request.name(), _ -> new AtomicLong());
         long mine = counter.incrementAndGet();
         open.incrementAndGet();
-        lane(request.lane()).schedule(() -> {
-            if (counter.get() != mine) {
-                open.decrementAndGet();
-                return;
-            }
-            Platform.runLater(() -> busy.set(request.name()));
-            try {
-                T result = work.get();
-                Platform.runLater(() -> deliver(counter, mine, result, done));
-            } catch (RuntimeException e) {
-                System.getLogger(Background.class.getName()).log(System.Logger.Level.ERROR, request.name(), e);
-                Platform.runLater(this::finished);
-            }
-        }, request.waitMillis(), TimeUnit.MILLISECONDS);
+        lane(request.lane())
+                .schedule(
+                        () -> {
+                            if (counter.get() != mine) {
+                                open.decrementAndGet();
+                                return;
+                            }
+                            Platform.runLater(() -> busy.set(request.name()));
+                            try {
+                                T result = work.get();
+                                Platform.runLater(() -> deliver(counter, mine, result, done));
+                            } catch (RuntimeException e) {
+                                System.getLogger(Background.class.getName())
+                                        .log(System.Logger.Level.ERROR, request.name(), e);
+                                Platform.runLater(this::finished);
+                            }
+                        },
+                        request.waitMillis(),
+                        TimeUnit.MILLISECONDS);
     }
 
     private <T> void deliver(AtomicLong counter, long mine, T result, Consumer<T> done) {
@@ -76,11 +81,13 @@ final class Background implements AutoCloseable {
     }
 
     private ScheduledExecutorService lane(String name) {
-        return lanes.computeIfAbsent(name, n -> Executors.newSingleThreadScheduledExecutor(work -> {
-            Thread thread = new Thread(work, "fixshelf " + n);
-            thread.setDaemon(true);
-            return thread;
-        }));
+        return lanes.computeIfAbsent(
+                name,
+                n -> Executors.newSingleThreadScheduledExecutor(work -> {
+                    Thread thread = new Thread(work, "fixshelf " + n);
+                    thread.setDaemon(true);
+                    return thread;
+                }));
     }
 
     /// Runs something on the interface's thread, now or soon.

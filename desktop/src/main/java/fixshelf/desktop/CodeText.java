@@ -44,7 +44,8 @@ final class CodeText {
         return new Span(start, Math.max(start, Math.min(length, Math.max(span.end(), start + 1))));
     }
 
-    private static List<String> classes(String text, int at, List<Lexer.Token> tokens, Set<String> keywords, List<Span> marks) {
+    private static List<String> classes(
+            String text, int at, List<Lexer.Token> tokens, Set<String> keywords, List<Span> marks) {
         List<String> classes = new ArrayList<>();
         for (Lexer.Token token : tokens) {
             if (token.span().start() <= at && at < token.span().end()) {

@@ -36,7 +36,8 @@ final class Completion {
         }
         int at = list.getSelectionModel().getSelectedIndex();
         switch (event.getCode()) {
-            case DOWN -> list.getSelectionModel().select(Math.min(at + 1, list.getItems().size() - 1));
+            case DOWN ->
+                list.getSelectionModel().select(Math.min(at + 1, list.getItems().size() - 1));
             case UP -> list.getSelectionModel().select(Math.max(at - 1, 0));
             case ENTER, TAB -> takeChosen();
             case ESCAPE -> popup.hide();
@@ -60,7 +61,8 @@ final class Completion {
         String wanted = typed.toLowerCase(Locale.ROOT);
         return words.stream()
                 .filter(w -> text.apply(w).toLowerCase(Locale.ROOT).contains(wanted))
-                .sorted(java.util.Comparator.comparing((String w) -> !text.apply(w).toLowerCase(Locale.ROOT).startsWith(wanted)))
+                .sorted(java.util.Comparator.comparing(
+                        (String w) -> !text.apply(w).toLowerCase(Locale.ROOT).startsWith(wanted)))
                 .limit(MOST)
                 .toList();
     }

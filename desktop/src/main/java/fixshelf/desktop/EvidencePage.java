@@ -73,9 +73,14 @@ final class EvidencePage {
         cases.setHgap(10);
         cases.setVgap(2);
         Command keep = Command.of("Make a case of the chosen value", "Shortcut+K", this::keepAsCase);
-        sheet = Ui.column("sheet", Ui.label("On your data", "heading"),
-                Ui.row("state", Ui.label("on"), columns, Ui.label("of"), datasets, counts), table,
-                Ui.row("state", Ui.button(keep)), Ui.label("Cases", "heading"), cases);
+        sheet = Ui.column(
+                "sheet",
+                Ui.label("On your data", "heading"),
+                Ui.row("state", Ui.label("on"), columns, Ui.label("of"), datasets, counts),
+                table,
+                Ui.row("state", Ui.button(keep)),
+                Ui.label("Cases", "heading"),
+                cases);
         VBox.setVgrow(table, Priority.NEVER);
     }
 
@@ -90,7 +95,10 @@ final class EvidencePage {
     void show(Path fix) {
         file = fix;
         filling = true;
-        datasets.getItems().setAll(workbench.shelf().datasets().stream().map(DatasetPage::name).toList());
+        datasets.getItems()
+                .setAll(workbench.shelf().datasets().stream()
+                        .map(DatasetPage::name)
+                        .toList());
         filling = false;
         if (datasets.getValue() == null && !datasets.getItems().isEmpty()) {
             datasets.getSelectionModel().selectFirst();
@@ -121,17 +129,19 @@ final class EvidencePage {
             return;
         }
         counts.setText("reading " + name + " …");
-        workbench.background().ask(
-                Request.now("evidence", "reading " + name),
-                () -> Datasets.open(workbench.shelf(), name).then(Preview::open),
-                opened -> {
-                    if (opened.isPresent()) {
-                        previews.put(name, opened.get());
-                        fillColumns(opened.get());
-                    } else {
-                        counts.setText(opened.problems().getFirst().sentence());
-                    }
-                });
+        workbench
+                .background()
+                .ask(
+                        Request.now("evidence", "reading " + name),
+                        () -> Datasets.open(workbench.shelf(), name).then(Preview::open),
+                        opened -> {
+                            if (opened.isPresent()) {
+                                previews.put(name, opened.get());
+                                fillColumns(opened.get());
+                            } else {
+                                counts.setText(opened.problems().getFirst().sentence());
+                            }
+                        });
     }
 
     private void fillColumns(Preview preview) {
@@ -140,7 +150,9 @@ final class EvidencePage {
         String before = columns.getValue();
         List<String> names = source.columns().stream().map(Column::name).toList();
         columns.getItems().setAll(names);
-        String wanted = page().flatMap(p -> names.stream().filter(n -> usedWith(p.name(), n)).findFirst()).orElse(names.getFirst());
+        String wanted = page().flatMap(
+                        p -> names.stream().filter(n -> usedWith(p.name(), n)).findFirst())
+                .orElse(names.getFirst());
         columns.setValue(names.contains(before) ? before : wanted);
         filling = false;
         look();
@@ -148,8 +160,9 @@ final class EvidencePage {
 
     /// A column that a job applies the fix to is the one to look at first.
     private boolean usedWith(String fix, String column) {
-        return workbench.shelf().jobs().stream().flatMap(j -> j.lines().stream()).anyMatch(l ->
-                l.line() instanceof fixshelf.plan.Line.Apply apply
+        return workbench.shelf().jobs().stream()
+                .flatMap(j -> j.lines().stream())
+                .anyMatch(l -> l.line() instanceof fixshelf.plan.Line.Apply apply
                         && apply.fix().equalsIgnoreCase(fix)
                         && apply.columns() instanceof fixshelf.plan.Columns.Named(List<String> names)
                         && names.stream().anyMatch(column::equalsIgnoreCase)
@@ -159,24 +172,34 @@ final class EvidencePage {
     private void look() {
         Preview preview = previews.get(datasets.getValue());
         String column = columns.getValue();
-        Optional<Definition> fix = page().flatMap(p -> workbench.shelf().definition(p).value());
+        Optional<Definition> fix =
+                page().flatMap(p -> workbench.shelf().definition(p).value());
         if (filling || preview == null || column == null || fix.isEmpty()) {
             return;
         }
         List<Expr.Literal> arguments = arguments(fix.get());
-        workbench.background().ask(new Request("evidence", "looking at your data", 60), () -> {
-            long start = System.nanoTime();
-            Outcome<Evidence> evidence = Evidence.look(preview, column, fix.get(), arguments);
-            return Map.entry(evidence, (System.nanoTime() - start) / 1_000_000);
-        }, found -> showEvidence(found.getKey(), preview, found.getValue()));
+        workbench
+                .background()
+                .ask(
+                        new Request("evidence", "looking at your data", 60),
+                        () -> {
+                            long start = System.nanoTime();
+                            Outcome<Evidence> evidence = Evidence.look(preview, column, fix.get(), arguments);
+                            return Map.entry(evidence, (System.nanoTime() - start) / 1_000_000);
+                        },
+                        found -> showEvidence(found.getKey(), preview, found.getValue()));
     }
 
     /// The arguments of the first case that gives any, so that a required one has a value.
     private List<Expr.Literal> arguments(Definition fix) {
         List<Expr.Literal> arguments = new ArrayList<>();
         for (Parameter parameter : fix.parameters().subList(1, fix.parameters().size())) {
-            Optional<Expr.Literal> given = page().stream().flatMap(p -> p.cases().stream())
-                    .flatMap(c -> Optional.ofNullable(c.arguments().get(parameter.name().toLowerCase(Locale.ROOT))).stream())
+            Optional<Expr.Literal> given = page().stream()
+                    .flatMap(p -> p.cases().stream())
+                    .flatMap(c ->
+                            Optional.ofNullable(
+                                    c.arguments().get(parameter.name().toLowerCase(Locale.ROOT)))
+                                    .stream())
                     .findFirst();
             arguments.add(parameter.fallback().or(() -> given).orElse(new Expr.Literal(null, parameter.type())));
         }
@@ -233,16 +256,24 @@ final class EvidencePage {
         List<String> cells = new ArrayList<>();
         for (String column : FixEdits.heading(page.get())) {
             int at = shown.names().indexOf(column);
-            cells.add(column.equalsIgnoreCase("result") ? Literals.print(sample.values().getLast()) : at == 0 ? Literals.print(sample.values().getFirst()) : given(page.get(), column));
+            cells.add(
+                    column.equalsIgnoreCase("result")
+                            ? Literals.print(sample.values().getLast())
+                            : at == 0 ? Literals.print(sample.values().getFirst()) : given(page.get(), column));
         }
         edit.accept(FixEdits.addCase(page.get(), cells));
     }
 
     private static String given(FixPage page, String column) {
-        boolean optional = page.parameters().stream().anyMatch(p -> p.name().equalsIgnoreCase(column) && p.isOptional());
-        return optional ? "" : page.cases().stream()
-                .flatMap(c -> Optional.ofNullable(c.arguments().get(column.toLowerCase(Locale.ROOT))).stream())
-                .findFirst().map(v -> Literals.print(v.value())).orElse("NULL");
+        boolean optional =
+                page.parameters().stream().anyMatch(p -> p.name().equalsIgnoreCase(column) && p.isOptional());
+        return optional
+                ? ""
+                : page.cases().stream()
+                        .flatMap(c -> Optional.ofNullable(c.arguments().get(column.toLowerCase(Locale.ROOT))).stream())
+                        .findFirst()
+                        .map(v -> Literals.print(v.value()))
+                        .orElse("NULL");
     }
 
     private void fillCases(boolean force) {
@@ -262,16 +293,26 @@ final class EvidencePage {
         cases.getChildren().clear();
         List<String> heading = FixEdits.heading(page);
         for (int c = 0; c < heading.size(); c++) {
-            cases.add(Ui.label(heading.get(c).equalsIgnoreCase("result") ? "expected" : heading.get(c), "table-head"), c + 1, 0);
+            cases.add(
+                    Ui.label(heading.get(c).equalsIgnoreCase("result") ? "expected" : heading.get(c), "table-head"),
+                    c + 1,
+                    0);
         }
         for (int r = 0; r < rows.size(); r++) {
             caseRow(r, rows.get(r), heading.size());
         }
-        Button add = Ui.button(Command.of("+ case", "", () -> page().ifPresent(p -> {
-            List<String> cells = new ArrayList<>();
-            FixEdits.heading(p).forEach(h -> cells.add(p.parameters().stream().anyMatch(x -> x.name().equalsIgnoreCase(h) && x.isOptional()) ? "" : "NULL"));
-            edit.accept(FixEdits.addCase(p, cells));
-        })), "plain");
+        Button add = Ui.button(
+                Command.of("+ case", "", () -> page().ifPresent(p -> {
+                    List<String> cells = new ArrayList<>();
+                    FixEdits.heading(p)
+                            .forEach(h -> cells.add(
+                                    p.parameters().stream()
+                                                    .anyMatch(x -> x.name().equalsIgnoreCase(h) && x.isOptional())
+                                            ? ""
+                                            : "NULL"));
+                    edit.accept(FixEdits.addCase(p, cells));
+                })),
+                "plain");
         add.setId("add-case");
         cases.add(add, 0, rows.size() + 1, 3, 1);
     }
@@ -285,7 +326,8 @@ final class EvidencePage {
             TextField field = new TextField(c < cells.size() ? cells.get(c) : "");
             field.getStyleClass().add("case-cell");
             field.setId("case-" + row + "-" + c);
-            field.setPrefColumnCount(Math.max(8, Math.min(26, (int) (field.getText().length() * 0.95))));
+            field.setPrefColumnCount(
+                    Math.max(8, Math.min(26, (int) (field.getText().length() * 0.95))));
             int column = c;
             field.focusedProperty().addListener((_, _, now) -> {
                 if (!now) {
@@ -298,7 +340,10 @@ final class EvidencePage {
         Label got = Ui.label("", "mono", "fails");
         got.setId("case-got-" + row);
         cases.add(got, width + 1, row + 1);
-        Button remove = Ui.button(Command.of("take out", "", () -> page().ifPresent(p -> edit.accept(FixEdits.removeCase(p, row)))), "plain", "small");
+        Button remove = Ui.button(
+                Command.of("take out", "", () -> page().ifPresent(p -> edit.accept(FixEdits.removeCase(p, row)))),
+                "plain",
+                "small");
         remove.setFocusTraversable(true);
         cases.add(remove, width + 2, row + 1);
     }
@@ -306,7 +351,9 @@ final class EvidencePage {
     private void setCell(int row, int column, String text) {
         page().ifPresent(p -> {
             List<List<String>> rows = FixEdits.rows(p);
-            if (row < rows.size() && (column >= rows.get(row).size() || !rows.get(row).get(column).equals(text))) {
+            if (row < rows.size()
+                    && (column >= rows.get(row).size()
+                            || !rows.get(row).get(column).equals(text))) {
                 List<String> cells = new ArrayList<>(rows.get(row));
                 while (cells.size() < FixEdits.heading(p).size()) {
                     cells.add("");
@@ -325,14 +372,21 @@ final class EvidencePage {
             for (int r = 0; r < FixEdits.rows(page).size(); r++) {
                 int row = r;
                 Optional<CaseResult> result = fresh
-                        ? results.stream().filter(x -> x.index() == row && x.example().equals(page.cases().get(row))).findFirst()
+                        ? results.stream()
+                                .filter(x -> x.index() == row
+                                        && x.example().equals(page.cases().get(row)))
+                                .findFirst()
                         : Optional.empty();
                 find("case-state-" + r).ifPresent(l -> {
                     l.setText(result.isEmpty() ? "…" : result.get().holds() ? "● holds" : "▲ fails");
                     l.getStyleClass().removeAll("soft", "holds", "fails");
-                    l.getStyleClass().add(result.isEmpty() ? "soft" : result.get().holds() ? "holds" : "fails");
+                    l.getStyleClass()
+                            .add(result.isEmpty() ? "soft" : result.get().holds() ? "holds" : "fails");
                 });
-                find("case-got-" + r).ifPresent(l -> l.setText(result.filter(x -> !x.holds()).map(x -> "got " + x.got()).orElse("")));
+                find("case-got-" + r)
+                        .ifPresent(l -> l.setText(result.filter(x -> !x.holds())
+                                .map(x -> "got " + x.got())
+                                .orElse("")));
             }
         });
     }
@@ -354,7 +408,10 @@ final class EvidencePage {
         @Override
         protected void updateItem(Evidence.Sample sample, boolean empty) {
             super.updateItem(sample, empty);
-            setGraphic(empty || sample == null ? null : RowsGrid.text(sample.values().get(index)));
+            setGraphic(
+                    empty || sample == null
+                            ? null
+                            : RowsGrid.text(sample.values().get(index)));
             boolean last = !empty && sample != null && index == sample.values().size() - 1;
             Ui.mark(this, "changed-cell", last && sample.changed());
         }

@@ -31,8 +31,15 @@ import org.jspecify.annotations.Nullable;
 /// The window: a bar with the places and the jump field, the place, a status line.
 final class Frame {
     private static final List<String> FONTS = List.of(
-            "SourceSans3-Regular", "SourceSans3-Semibold", "SourceSans3-It", "SourceSerif4-Regular", "SourceSerif4-Semibold",
-            "SourceSerif4-It", "SourceCodePro-Regular", "SourceCodePro-Semibold", "SourceCodePro-It");
+            "SourceSans3-Regular",
+            "SourceSans3-Semibold",
+            "SourceSans3-It",
+            "SourceSerif4-Regular",
+            "SourceSerif4-Semibold",
+            "SourceSerif4-It",
+            "SourceCodePro-Regular",
+            "SourceCodePro-Semibold",
+            "SourceCodePro-It");
 
     private final Stage stage;
     private final UserSettings settings;
@@ -53,7 +60,10 @@ final class Frame {
     Frame(Stage stage, UserSettings settings) {
         this.stage = stage;
         this.settings = settings;
-        FONTS.forEach(f -> Font.loadFont(Objects.requireNonNull(Frame.class.getResource("fonts/" + f + ".otf"), f).toExternalForm(), 14));
+        FONTS.forEach(f -> Font.loadFont(
+                Objects.requireNonNull(Frame.class.getResource("fonts/" + f + ".otf"), f)
+                        .toExternalForm(),
+                14));
         dress();
         stage.setTitle("Fix Shelf");
         stage.setScene(scene);
@@ -85,7 +95,10 @@ final class Frame {
     /// The page for a user who has no shelf yet, or whose shelf cannot be opened.
     void welcome(List<Problem> problems) {
         Label title = Ui.label("Fix Shelf", "title");
-        Label words = Ui.wrapped("A shelf is a folder with your fixes, datasets and jobs as plain pages. Open one, or make a new one in an empty folder.", "prose");
+        Label words = Ui.wrapped(
+                "A shelf is a folder with your fixes, datasets and jobs as plain pages. Open one, or make a new one in"
+                        + " an empty folder.",
+                "prose");
         HBox buttons = Ui.row("state", Ui.button(newShelf(), "strong"), Ui.button(openShelf()));
         var page = Ui.column("notice", title, words);
         problems.forEach(p -> page.getChildren().add(Ui.wrapped(p.sentence(), "problem")));
@@ -127,10 +140,13 @@ final class Frame {
     }
 
     private void showState() {
-        List<CaseResult> results = Objects.requireNonNull(workbench).resultsProperty().get();
+        List<CaseResult> results =
+                Objects.requireNonNull(workbench).resultsProperty().get();
         long holds = results.stream().filter(CaseResult::holds).count();
         long fails = results.size() - holds;
-        long problems = Objects.requireNonNull(workbench).problemsProperty().get().stream().filter(Problem::isError).count();
+        long problems = Objects.requireNonNull(workbench).problemsProperty().get().stream()
+                .filter(Problem::isError)
+                .count();
         state.getChildren().setAll(Ui.label("● " + Ui.count(holds, "case holds", "cases hold"), "holds"));
         if (fails > 0) {
             state.getChildren().add(Ui.label("▲ " + Ui.count(fails, "fails", "fail"), "fails"));
@@ -196,17 +212,21 @@ final class Frame {
         }
         List<Command> commands = new ArrayList<>(general());
         places.keySet().forEach(p -> commands.addAll(p.commands()));
-        commands.stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> targets.add(new Target(
-                c.keys() == null ? "command" : c.keys().getDisplayText(), c.text(), c::tryRun)));
+        commands.stream()
+                .filter(c -> c.enabled().getAsBoolean())
+                .forEach(c -> targets.add(
+                        new Target(c.keys() == null ? "command" : c.keys().getDisplayText(), c.text(), c::tryRun)));
         return targets;
     }
 
     private Command newShelf() {
-        return Command.of("New shelf …", "", () -> chooseFolder("A folder for the new shelf").ifPresent(this::create));
+        return Command.of("New shelf …", "", () -> chooseFolder("A folder for the new shelf")
+                .ifPresent(this::create));
     }
 
     private Command openShelf() {
-        return Command.of("Open a shelf …", "Shortcut+O", () -> chooseFolder("The shelf's folder").ifPresent(this::open));
+        return Command.of("Open a shelf …", "Shortcut+O", () -> chooseFolder("The shelf's folder")
+                .ifPresent(this::open));
     }
 
     /// Makes a new shelf in a folder and opens it.
@@ -228,9 +248,12 @@ final class Frame {
     private List<Command> general() {
         List<Command> commands = new ArrayList<>(List.of(
                 Command.of("Jump to …", "Shortcut+J", jump::requestFocus),
-                Command.of("Go to the shelf", "Shortcut+1", () -> enter(shelfPlace())).when(() -> shelfPlace != null),
-                Command.of("Go to the jobs", "Shortcut+2", () -> enter(jobsPlace())).when(() -> jobsPlace != null),
-                Command.of("Go to the languages", "Shortcut+3", () -> enter(languagesPlace())).when(() -> languagesPlace != null),
+                Command.of("Go to the shelf", "Shortcut+1", () -> enter(shelfPlace()))
+                        .when(() -> shelfPlace != null),
+                Command.of("Go to the jobs", "Shortcut+2", () -> enter(jobsPlace()))
+                        .when(() -> jobsPlace != null),
+                Command.of("Go to the languages", "Shortcut+3", () -> enter(languagesPlace()))
+                        .when(() -> languagesPlace != null),
                 Command.of("Turn the pages: left, right, both", "F6", () -> {
                     if (root.getCenter() instanceof FacingPages pages) {
                         pages.turn();
@@ -243,7 +266,8 @@ final class Frame {
                 }),
                 Command.of("Larger text", "Shortcut+Plus", () -> resize(1)),
                 Command.of("Smaller text", "Shortcut+Minus", () -> resize(-1)),
-                Command.of("Read a file in a new job …", "Shortcut+Shift+O", this::chooseFile).when(() -> jobsPlace != null),
+                Command.of("Read a file in a new job …", "Shortcut+Shift+O", this::chooseFile)
+                        .when(() -> jobsPlace != null),
                 openShelf(),
                 newShelf()));
         return commands;

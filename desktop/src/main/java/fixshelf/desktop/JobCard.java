@@ -61,7 +61,8 @@ final class JobCard {
         if (editing) {
             return;
         }
-        boolean hadFocus = lines.getChildren().stream().anyMatch(n -> n.isFocused() || n.lookupAll(".blank").stream().anyMatch(Node::isFocused));
+        boolean hadFocus = lines.getChildren().stream()
+                .anyMatch(n -> n.isFocused() || n.lookupAll(".blank").stream().anyMatch(Node::isFocused));
         lines.getChildren().clear();
         for (int i = 0; i < job.lines().size(); i++) {
             lines.getChildren().add(line(job, i, chosen == i + 1, look));
@@ -91,16 +92,22 @@ final class JobCard {
         }
         int at = index + 1;
         Optional<LineEffect> effect = look.flatMap(l -> l.effect(at));
-        effect.flatMap(LineEffect::repeats).filter(_ -> chosen).ifPresent(r -> words.getChildren().add(Ui.wrapped(
-                Ui.count(r.groups(), "group repeats", "groups repeat") + (r.groups() > 0 ? "; the largest has " + r.largest() + " rows." : "."), "soft", "small")));
-        look.stream().flatMap(l -> l.problems().stream())
+        effect.flatMap(LineEffect::repeats).filter(_ -> chosen).ifPresent(r -> words.getChildren()
+                .add(Ui.wrapped(
+                        Ui.count(r.groups(), "group repeats", "groups repeat")
+                                + (r.groups() > 0 ? "; the largest has " + r.largest() + " rows." : "."),
+                        "soft",
+                        "small")));
+        look.stream()
+                .flatMap(l -> l.problems().stream())
                 .filter(p -> p.where().span().equals(placed.span()))
                 .forEach(p -> words.getChildren().add(Ui.wrapped("▲ " + p.sentence(), "problem", "small")));
         Label note = Ui.label(effect.map(e -> e.margin().replace(", ", "\n")).orElse("…"), "margin-note");
         HBox row = Ui.row("job-line", Ui.label(String.valueOf(at), "line-number"), words, note);
         Ui.mark(row, "chosen", chosen);
         row.setFocusTraversable(true);
-        row.setAccessibleText("Line " + at + ": " + Sentences.plain(placed.line(), n -> workbench.shelf().fix(n).map(FixPage::sentence)));
+        row.setAccessibleText("Line " + at + ": "
+                + Sentences.plain(placed.line(), n -> workbench.shelf().fix(n).map(FixPage::sentence)));
         row.setOnMouseClicked(e -> {
             if (e.getTarget() instanceof Node target && !target.getStyleClass().contains("blank")) {
                 row.requestFocus();
@@ -189,12 +196,18 @@ final class JobCard {
         if (!field.isFocused()) {
             return;
         }
-        String typed = isList(slot) ? field.getText().substring(field.getText().lastIndexOf(',') + 1).strip() : "";
+        String typed = isList(slot)
+                ? field.getText()
+                        .substring(field.getText().lastIndexOf(',') + 1)
+                        .strip()
+                : "";
         List<String> words = choices(index, slot);
         boolean same = words.contains(typed);
         List<String> found = isList(slot) ? Completion.matching(words, same ? "" : typed, w -> w) : words;
         boolean untouched = field.getSelectedText().equals(field.getText());
-        completion.offer(untouched && isList(slot) && !typed.isEmpty() && !same ? List.of() : found, field.localToScreen(field.getBoundsInLocal()));
+        completion.offer(
+                untouched && isList(slot) && !typed.isEmpty() && !same ? List.of() : found,
+                field.localToScreen(field.getBoundsInLocal()));
     }
 
     private static boolean isList(Slot slot) {
@@ -205,7 +218,8 @@ final class JobCard {
     }
 
     private List<String> choices(int index, Slot slot) {
-        List<String> names = listener.columnsBefore(index + 1).stream().map(Column::name).toList();
+        List<String> names =
+                listener.columnsBefore(index + 1).stream().map(Column::name).toList();
         return switch (slot) {
             case COLUMNS -> with("every text column", names);
             case KEYS -> with("all columns", names);
@@ -216,7 +230,8 @@ final class JobCard {
             case SEPARATOR -> List.of(",", ";", "|", "tab");
             case QUOTE -> List.of("\"", "'", "none");
             case HEADING -> List.of("with a heading", "without a heading");
-            case DATASET -> workbench.shelf().datasets().stream().map(d -> d.name()).toList();
+            case DATASET ->
+                workbench.shelf().datasets().stream().map(d -> d.name()).toList();
             case PATH, NULL_WORDS, ARGUMENT, RENAMES -> List.of();
         };
     }
@@ -229,7 +244,10 @@ final class JobCard {
 
     private static void take(TextField field, String word, Slot slot) {
         String text = field.getText();
-        boolean replace = !isList(slot) || word.contains(" column") || word.equals("place in the file") || field.getSelectedText().equals(text);
+        boolean replace = !isList(slot)
+                || word.contains(" column")
+                || word.equals("place in the file")
+                || field.getSelectedText().equals(text);
         int comma = text.lastIndexOf(',');
         String quoted = word.contains(",") ? '"' + word + '"' : word;
         field.setText(replace || comma < 0 ? quoted : text.substring(0, comma) + ", " + quoted);

@@ -39,7 +39,8 @@ final class JobModel {
     /// What was found of a job.
     ///
     /// @param total rows of the source, or -1 while that is not known
-    record Look(PlannedJob planned, List<LineEffect> effects, List<Problem> problems, long rows, long total, long millis) {
+    record Look(
+            PlannedJob planned, List<LineEffect> effects, List<Problem> problems, long rows, long total, long millis) {
         List<Column> columnsAt(int line) {
             List<Step> steps = planned.plan().steps();
             return steps.get(Math.max(0, Math.min(line, steps.size()) - 1)).columns();
@@ -75,9 +76,14 @@ final class JobModel {
         }
         long start = System.nanoTime();
         Preview current = opened.get();
-        return current.look(planned.get().plan()).map(effects -> new Look(
-                planned.get(), effects, planned.problems(), current.rows(),
-                current.staged() < Preview.STAGED_ROWS ? current.staged() : -1, (System.nanoTime() - start) / 1_000_000));
+        return current.look(planned.get().plan())
+                .map(effects -> new Look(
+                        planned.get(),
+                        effects,
+                        planned.problems(),
+                        current.rows(),
+                        current.staged() < Preview.STAGED_ROWS ? current.staged() : -1,
+                        (System.nanoTime() - start) / 1_000_000));
     }
 
     private Outcome<Preview> opened(DelimitedFile source) {
@@ -97,8 +103,11 @@ final class JobModel {
     void rows(Look look, int line, Preview.View view, Consumer<PagedRows> done) {
         background.ask(
                 Request.now(LANE, "reading rows"),
-                () -> preview == null ? Outcome.<Long>of(0L) : preview.count(look.planned().plan(), line, view),
-                count -> done.accept(new PagedRows(count.value().orElse(0L), (page, list) -> page(look, line, view, page, list))));
+                () -> preview == null
+                        ? Outcome.<Long>of(0L)
+                        : preview.count(look.planned().plan(), line, view),
+                count -> done.accept(
+                        new PagedRows(count.value().orElse(0L), (page, list) -> page(look, line, view, page, list))));
     }
 
     private void page(Look look, int line, Preview.View view, int page, PagedRows list) {
@@ -112,16 +121,23 @@ final class JobModel {
 
     /// Counts all rows of a source that is larger than what is staged.
     void countAll(Look look, Consumer<Long> done) {
-        background.ask(Request.now("count", "counting all rows"), () -> Preview.countAll(look.planned().source()), count -> count.value().ifPresent(done));
+        background.ask(
+                Request.now("count", "counting all rows"),
+                () -> Preview.countAll(look.planned().source()),
+                count -> count.value().ifPresent(done));
     }
 
     /// Runs the job on all rows; `stage` hears where it is and how to stop it.
     void run(Shelf shelf, JobPage job, JobRun.Watcher stage, Consumer<Outcome<JobRun.Report>> done) {
-        background.ask(Request.now("run", "running " + job.title()), () -> {
-            Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job, Map.of());
-            Outcome<JobRun.Report> report = planned.then(p -> JobRun.run(p, (words, stop) -> Platform.runLater(() -> stage.stage(words, stop))));
-            report.value().ifPresent(r -> RunLog.add(shelf.root(), planned.get(), r));
-            return report;
-        }, done);
+        background.ask(
+                Request.now("run", "running " + job.title()),
+                () -> {
+                    Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job, Map.of());
+                    Outcome<JobRun.Report> report = planned.then(
+                            p -> JobRun.run(p, (words, stop) -> Platform.runLater(() -> stage.stage(words, stop))));
+                    report.value().ifPresent(r -> RunLog.add(shelf.root(), planned.get(), r));
+                    return report;
+                },
+                done);
     }
 }

@@ -6,8 +6,8 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
-import fixshelf.source.DelimitedShape;
 import fixshelf.source.DelimitedFile;
+import fixshelf.source.DelimitedShape;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
@@ -77,7 +77,11 @@ final class JobsPlace implements Place, JobCard.Listener {
         jobs.getStyleClass().add("job-choice");
         jobs.setOnAction(_ -> {
             if (!filling && jobs.getSelectionModel().getSelectedIndex() >= 0) {
-                show(workbench.shelf().jobs().get(jobs.getSelectionModel().getSelectedIndex()).file());
+                show(workbench
+                        .shelf()
+                        .jobs()
+                        .get(jobs.getSelectionModel().getSelectedIndex())
+                        .file());
             }
         });
         add.setPromptText("+ add a line: a fix or an operation …");
@@ -105,11 +109,12 @@ final class JobsPlace implements Place, JobCard.Listener {
     private Region rightSheet() {
         HBox toggles = new HBox();
         for (Preview.View each : Preview.View.values()) {
-            ToggleButton toggle = new ToggleButton(switch (each) {
-                case ALL -> "All rows";
-                case CHANGED -> "Changed cells";
-                case LEAVING -> "Leaving";
-            });
+            ToggleButton toggle = new ToggleButton(
+                    switch (each) {
+                        case ALL -> "All rows";
+                        case CHANGED -> "Changed cells";
+                        case LEAVING -> "Leaving";
+                    });
             toggle.getStyleClass().setAll("toggle");
             toggle.setUserData(each);
             toggle.setToggleGroup(views);
@@ -136,10 +141,14 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     private void fillJobs() {
         filling = true;
-        jobs.getItems().setAll(workbench.shelf().jobs().stream().map(JobPage::title).toList());
+        jobs.getItems()
+                .setAll(workbench.shelf().jobs().stream().map(JobPage::title).toList());
         List<Path> files = workbench.shelf().jobs().stream().map(JobPage::file).toList();
         if (file == null && !files.isEmpty()) {
-            file = files.stream().filter(f -> f.endsWith("visits_clean.yaml")).findFirst().orElse(files.getFirst());
+            file = files.stream()
+                    .filter(f -> f.endsWith("visits_clean.yaml"))
+                    .findFirst()
+                    .orElse(files.getFirst());
             chosen = job().map(j -> j.lines().size()).orElse(1);
         }
         jobs.getSelectionModel().select(files.indexOf(file));
@@ -235,13 +244,19 @@ final class JobsPlace implements Place, JobCard.Listener {
         outputs.getChildren().clear();
         int count = Math.max(1, job.outputs().size());
         for (int i = 0; i < count; i++) {
-            Optional<JobPage.Output> output = i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
+            Optional<JobPage.Output> output =
+                    i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
             int index = i;
-            Button path = Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
+            Button path =
+                    Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
             path.setOnAction(_ -> editOutput(path, job, index));
             HBox row = Ui.row("state", Ui.label("Write to"), path);
             output.ifPresent(o -> {
-                Button replace = Ui.blank(o.replace() ? "replacing what is there" : "only if it is not there", "blank", () -> edit(JobEdits.setOutput(job, index, new JobPage.Output(o.path(), !o.replace(), o.span()))));
+                Button replace = Ui.blank(
+                        o.replace() ? "replacing what is there" : "only if it is not there",
+                        "blank",
+                        () -> edit(
+                                JobEdits.setOutput(job, index, new JobPage.Output(o.path(), !o.replace(), o.span()))));
                 row.getChildren().add(replace);
             });
             row.setSpacing(6);
@@ -251,8 +266,10 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     private void editOutput(Button button, JobPage job, int index) {
         HBox row = (HBox) button.getParent();
-        TextField field = new TextField(index < job.outputs().size() ? button.getText() : "{out}/" + job.name() + ".parquet");
-        if (index >= job.outputs().size() && !workbench.shelf().settings().values().containsKey("out")) {
+        TextField field =
+                new TextField(index < job.outputs().size() ? button.getText() : "{out}/" + job.name() + ".parquet");
+        if (index >= job.outputs().size()
+                && !workbench.shelf().settings().values().containsKey("out")) {
             field.setText("out/" + job.name() + ".parquet");
         }
         field.getStyleClass().add("inline-edit");
@@ -264,8 +281,10 @@ final class JobsPlace implements Place, JobCard.Listener {
             }
         });
         field.setOnAction(_ -> {
-            boolean replace = index < job.outputs().size() && job.outputs().get(index).replace();
-            edit(JobEdits.setOutput(job, index, new JobPage.Output(field.getText().strip(), replace, fixshelf.problem.Span.NONE)));
+            boolean replace =
+                    index < job.outputs().size() && job.outputs().get(index).replace();
+            edit(JobEdits.setOutput(
+                    job, index, new JobPage.Output(field.getText().strip(), replace, fixshelf.problem.Span.NONE)));
         });
     }
 
@@ -274,28 +293,43 @@ final class JobsPlace implements Place, JobCard.Listener {
             int line = Math.min(chosen, l.planned().plan().steps().size());
             Optional<LineEffect> effect = l.effect(line);
             labelToggles(effect);
-            asOf.setText("as of line " + line + (view == Preview.View.LEAVING && effect.flatMap(LineEffect::repeats).isPresent() ? ", by group" : ""));
-            String empty = switch (view) {
-                case ALL -> "No rows at this line.";
-                case CHANGED -> "This line changes no cell.";
-                case LEAVING -> "No row leaves and no value is lost at this line.";
-            };
-            model.rows(l, line, view, rows -> grid.show(l.columnsAt(line), view == Preview.View.CHANGED ? l.computedAt(line) : Set.of(), rows, empty));
+            asOf.setText("as of line " + line
+                    + (view == Preview.View.LEAVING
+                                    && effect.flatMap(LineEffect::repeats).isPresent()
+                            ? ", by group"
+                            : ""));
+            String empty =
+                    switch (view) {
+                        case ALL -> "No rows at this line.";
+                        case CHANGED -> "This line changes no cell.";
+                        case LEAVING -> "No row leaves and no value is lost at this line.";
+                    };
+            model.rows(
+                    l,
+                    line,
+                    view,
+                    rows -> grid.show(
+                            l.columnsAt(line),
+                            view == Preview.View.CHANGED ? l.computedAt(line) : Set.of(),
+                            rows,
+                            empty));
         });
     }
 
     private void labelToggles(Optional<LineEffect> effect) {
         views.getToggles().forEach(t -> {
             long n = effect.map(e -> switch ((Preview.View) t.getUserData()) {
-                case ALL -> 0L;
-                case CHANGED -> e.cellsChanged();
-                case LEAVING -> e.line() == 1 ? 0 : e.rowsGone() + e.valuesLost();
-            }).orElse(0L);
-            String words = switch ((Preview.View) t.getUserData()) {
-                case ALL -> "All rows";
-                case CHANGED -> "Changed cells";
-                case LEAVING -> effect.filter(e -> e.valuesLost() > 0).isPresent() ? "Lost" : "Leaving";
-            };
+                        case ALL -> 0L;
+                        case CHANGED -> e.cellsChanged();
+                        case LEAVING -> e.line() == 1 ? 0 : e.rowsGone() + e.valuesLost();
+                    })
+                    .orElse(0L);
+            String words =
+                    switch ((Preview.View) t.getUserData()) {
+                        case ALL -> "All rows";
+                        case CHANGED -> "Changed cells";
+                        case LEAVING -> effect.filter(e -> e.valuesLost() > 0).isPresent() ? "Lost" : "Leaving";
+                    };
             ((ToggleButton) t).setText(n > 0 ? words + String.format(" %,d", n) : words);
         });
     }
@@ -304,12 +338,16 @@ final class JobsPlace implements Place, JobCard.Listener {
         if (!add.isFocused()) {
             return;
         }
-        List<String> words = new ArrayList<>(NewLines.offered(workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of())).keySet());
-        completion.offer(Completion.matching(words, add.getText().strip(), w -> w), add.localToScreen(add.getBoundsInLocal()));
+        List<String> words = new ArrayList<>(NewLines.offered(
+                        workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()))
+                .keySet());
+        completion.offer(
+                Completion.matching(words, add.getText().strip(), w -> w), add.localToScreen(add.getBoundsInLocal()));
     }
 
     private void addLine(String words) {
-        Map<String, Line> offered = NewLines.offered(workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
+        Map<String, Line> offered = NewLines.offered(
+                workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
         Line line = offered.get(words);
         job().filter(_ -> line != null).ifPresent(j -> {
             add.clear();
@@ -327,17 +365,19 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     private void key(KeyEvent event) {
-        boolean onLine = event.getTarget() instanceof javafx.scene.Node n && n.getStyleClass().contains("job-line");
+        boolean onLine = event.getTarget() instanceof javafx.scene.Node n
+                && n.getStyleClass().contains("job-line");
         Optional<JobPage> job = job();
         if (!onLine || job.isEmpty()) {
             return;
         }
         int last = job.get().lines().size();
-        int target = switch (event.getCode()) {
-            case UP -> chosen - 1;
-            case DOWN -> chosen + 1;
-            default -> 0;
-        };
+        int target =
+                switch (event.getCode()) {
+                    case UP -> chosen - 1;
+                    case DOWN -> chosen + 1;
+                    default -> 0;
+                };
         if (target >= 1 && target <= last) {
             if (event.isAltDown() && Math.min(target, chosen) > 1) {
                 String text = JobEdits.exchangeWithNext(job.get(), Math.min(target, chosen) - 1);
@@ -382,7 +422,8 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     /// The columns of the job in view, for the jump field.
     List<String> columns() {
-        return look.map(l -> l.columnsAt(chosen).stream().map(Column::name).toList()).orElse(List.of());
+        return look.map(l -> l.columnsAt(chosen).stream().map(Column::name).toList())
+                .orElse(List.of());
     }
 
     void showColumn(String column) {
@@ -400,31 +441,49 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     /// Begins a new job with the line that reads a file.
     void begin(Path data) {
-        String name = data.getFileName().toString().replaceFirst("\\.[^.]*$", "").replaceAll("[^A-Za-z0-9]+", "_").toLowerCase(Locale.ROOT);
+        String name = data.getFileName()
+                .toString()
+                .replaceFirst("\\.[^.]*$", "")
+                .replaceAll("[^A-Za-z0-9]+", "_")
+                .toLowerCase(Locale.ROOT);
         Path root = workbench.shelf().root();
         Path absolute = data.toAbsolutePath().normalize();
-        String path = (absolute.startsWith(root) ? root.relativize(absolute) : absolute).toString().replace('\\', '/');
-        workbench.background().ask(Request.now("begin", "looking at " + data.getFileName()), () -> shape(absolute, path), outcome -> {
-            if (!outcome.isPresent()) {
-                say(outcome.problems().getFirst().sentence(), true);
-                return;
-            }
-            Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
-            String job = page.getFileName().toString().replace(".yaml", "");
-            String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
-            workbench.edit(page, JobEdits.newPage(job, title, outcome.get()));
-            show(page);
-        });
+        String path = (absolute.startsWith(root) ? root.relativize(absolute) : absolute)
+                .toString()
+                .replace('\\', '/');
+        workbench
+                .background()
+                .ask(Request.now("begin", "looking at " + data.getFileName()), () -> shape(absolute, path), outcome -> {
+                    if (!outcome.isPresent()) {
+                        say(outcome.problems().getFirst().sentence(), true);
+                        return;
+                    }
+                    Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
+                    String job = page.getFileName().toString().replace(".yaml", "");
+                    String title = Character.toUpperCase(job.charAt(0))
+                            + job.substring(1).replace('_', ' ');
+                    workbench.edit(page, JobEdits.newPage(job, title, outcome.get()));
+                    show(page);
+                });
     }
 
     private Outcome<fixshelf.plan.ReadOptions> shape(Path data, String path) {
         try {
             if (!Files.isRegularFile(data) || Files.size(data) == 0) {
-                return Outcome.failed(Problem.about(fixshelf.problem.Code.FILE_EMPTY, path, data.getFileName() + " is empty or no file.", "Choose another."));
+                return Outcome.failed(Problem.about(
+                        fixshelf.problem.Code.FILE_EMPTY,
+                        path,
+                        data.getFileName() + " is empty or no file.",
+                        "Choose another."));
             }
-            return Outcome.of(DelimitedShape.detect(data, path, workbench.shelf().settings().nullWords()));
+            return Outcome.of(DelimitedShape.detect(
+                    data, path, workbench.shelf().settings().nullWords()));
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(fixshelf.problem.Code.FILE_MISSING, path, "It cannot be read: " + e.getMessage() + ".", "Look at its rights."));
+            return Outcome.failed(Problem.about(
+                    fixshelf.problem.Code.FILE_MISSING,
+                    path,
+                    "It cannot be read: " + e.getMessage() + ".",
+                    "Look at its rights."));
         }
     }
 
@@ -437,24 +496,39 @@ final class JobsPlace implements Place, JobCard.Listener {
     private void run() {
         job().ifPresent(j -> {
             say("Running …", false);
-            model.run(workbench.shelf(), j, (words, stopRun) -> {
-                stop = stopRun;
-                say(words + " …", false);
-                fillButtons();
-            }, report -> {
-                stop = null;
-                fill();
-                say(report.isPresent() ? reportText(report.get()) : report.problems().getFirst().sentence(), !report.isPresent());
-            });
+            model.run(
+                    workbench.shelf(),
+                    j,
+                    (words, stopRun) -> {
+                        stop = stopRun;
+                        say(words + " …", false);
+                        fillButtons();
+                    },
+                    report -> {
+                        stop = null;
+                        fill();
+                        say(
+                                report.isPresent()
+                                        ? reportText(report.get())
+                                        : report.problems().getFirst().sentence(),
+                                !report.isPresent());
+                    });
         });
     }
 
     private String reportText(JobRun.Report report) {
         String files = report.files().isEmpty()
                 ? "No output is named, so nothing was written"
-                : "Wrote " + Ui.joined(report.files().stream().map(f -> workbench.shelf().root().relativize(f).toString()).toList());
-        String left = report.careful().filter(c -> c.badCount() > 0).map(c -> ", " + Ui.count(c.badCount(), "row", "rows") + " left out").orElse("");
-        return files + " · " + Ui.count(report.rows(), "row", "rows") + left + " · " + String.format("%.1f s", report.millis() / 1000.0);
+                : "Wrote "
+                        + Ui.joined(report.files().stream()
+                                .map(f -> workbench.shelf().root().relativize(f).toString())
+                                .toList());
+        String left = report.careful()
+                .filter(c -> c.badCount() > 0)
+                .map(c -> ", " + Ui.count(c.badCount(), "row", "rows") + " left out")
+                .orElse("");
+        return files + " · " + Ui.count(report.rows(), "row", "rows") + left + " · "
+                + String.format("%.1f s", report.millis() / 1000.0);
     }
 
     private void fillButtons() {
@@ -482,14 +556,19 @@ final class JobsPlace implements Place, JobCard.Listener {
         return List.of(
                 Command.of("Run", "Shortcut+R", this::run).when(() -> file != null && stop == null),
                 Command.of("Keep", "Shortcut+S", () -> {
-                    Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
-                    if (!kept.isPresent()) {
-                        say(kept.problems().getFirst().sentence(), true);
-                    }
-                }).when(() -> file != null && workbench.isDraft(file)),
-                Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file)).when(() -> file != null && workbench.canUndo(file)),
-                Command.of("Redo", "Shortcut+Alt+Shift+Z", () -> workbench.redo(file)).when(() -> file != null && workbench.canRedo(file)),
-                Command.of("Stop the run", "Shortcut+Period", () -> Objects.requireNonNull(stop).run()).when(() -> stop != null));
+                            Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
+                            if (!kept.isPresent()) {
+                                say(kept.problems().getFirst().sentence(), true);
+                            }
+                        })
+                        .when(() -> file != null && workbench.isDraft(file)),
+                Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file))
+                        .when(() -> file != null && workbench.canUndo(file)),
+                Command.of("Redo", "Shortcut+Alt+Shift+Z", () -> workbench.redo(file))
+                        .when(() -> file != null && workbench.canRedo(file)),
+                Command.of("Stop the run", "Shortcut+Period", () -> Objects.requireNonNull(stop)
+                                .run())
+                        .when(() -> stop != null));
     }
 
     @Override

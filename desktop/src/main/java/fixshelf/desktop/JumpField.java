@@ -45,7 +45,8 @@ final class JumpField extends TextField {
     private void key(KeyEvent event) {
         int at = list.getSelectionModel().getSelectedIndex();
         switch (event.getCode()) {
-            case DOWN -> list.getSelectionModel().select(Math.min(at + 1, list.getItems().size() - 1));
+            case DOWN ->
+                list.getSelectionModel().select(Math.min(at + 1, list.getItems().size() - 1));
             case UP -> list.getSelectionModel().select(Math.max(at - 1, 0));
             case ENTER -> go();
             case ESCAPE -> clear();
@@ -104,7 +105,14 @@ final class JumpField extends TextField {
         protected void updateItem(Target target, boolean empty) {
             super.updateItem(target, empty);
             setText(null);
-            setGraphic(empty ? null : Ui.row("entry-marks", Ui.label(target.text()), Ui.spring(), Ui.label(target.kind(), "soft", "small")));
+            setGraphic(
+                    empty
+                            ? null
+                            : Ui.row(
+                                    "entry-marks",
+                                    Ui.label(target.text()),
+                                    Ui.spring(),
+                                    Ui.label(target.kind(), "soft", "small")));
         }
     }
 }

@@ -61,13 +61,15 @@ final class LanguagesPlace implements Place {
         VBox head = Ui.column("sheet", fixes, Ui.label("its cases, run for real where the language is here", "soft"));
         VBox left = new VBox(head, languages);
         HBox buttons = Ui.row("state");
-        commands().forEach(c -> buttons.getChildren().add(Ui.button(c, buttons.getChildren().isEmpty() ? "strong" : "usual")));
+        commands().forEach(c -> buttons.getChildren()
+                .add(Ui.button(c, buttons.getChildren().isEmpty() ? "strong" : "usual")));
         box = Ui.column("code-box", code.scrolling());
         VBox.setVgrow(box.getChildren().getFirst(), Priority.ALWAYS);
         box.setMinHeight(140);
         cases.setHgap(26);
         cases.setVgap(5);
-        VBox right = Ui.column("sheet", heading, box, why, buttons, Ui.label("Cases, language by language", "heading"), cases);
+        VBox right = Ui.column(
+                "sheet", heading, box, why, buttons, Ui.label("Cases, language by language", "heading"), cases);
         pages = new FacingPages(left, Ui.page(right));
         workbench.shelfProperty().addListener(_ -> {
             if (pages.getScene() != null) {
@@ -104,13 +106,23 @@ final class LanguagesPlace implements Place {
             for (FixEngine engine : FixEngines.ALL) {
                 String id = engine.language().id();
                 var shelf = workbench.shelf();
-                workbench.background().ask(new Request("language " + id, "cases in " + engine.language().title(), 80), () -> {
-                    FixEngine.Presence presence = engine.presence();
-                    return new Checked(presence, presence.isHere() ? Cases.run(shelf, List.of(page), engine) : List.of());
-                }, result -> {
-                    checked.put(id, result);
-                    fill();
-                });
+                workbench
+                        .background()
+                        .ask(
+                                new Request(
+                                        "language " + id,
+                                        "cases in " + engine.language().title(),
+                                        80),
+                                () -> {
+                                    FixEngine.Presence presence = engine.presence();
+                                    return new Checked(
+                                            presence,
+                                            presence.isHere() ? Cases.run(shelf, List.of(page), engine) : List.of());
+                                },
+                                result -> {
+                                    checked.put(id, result);
+                                    fill();
+                                });
             }
         });
     }
@@ -119,9 +131,11 @@ final class LanguagesPlace implements Place {
         FixPage page = page().orElseThrow();
         Outcome<Definition> definition = workbench.shelf().definition(page);
         return definition.then(fix -> asExpression
-                ? language.expression(Inliner.call(fix, fix.parameters().stream()
-                        .map(p -> p.fallback().<Expr>map(f -> f).orElse(new Expr.Name(p.name(), p.type())))
-                        .toList()))
+                ? language.expression(Inliner.call(
+                        fix,
+                        fix.parameters().stream()
+                                .map(p -> p.fallback().<Expr>map(f -> f).orElse(new Expr.Name(p.name(), p.type())))
+                                .toList()))
                 : language.definition(fix, page.summary()));
     }
 
@@ -172,9 +186,13 @@ final class LanguagesPlace implements Place {
             detail = result.presence().sentence() + "; the code is on the right all the same";
         } else {
             long fails = result.results().stream().filter(r -> !r.holds()).count();
-            mark = fails == 0 ? "● " + Ui.count(result.results().size(), "case holds", "cases hold") : "▲ " + Ui.count(fails, "case differs", "cases differ");
+            mark = fails == 0
+                    ? "● " + Ui.count(result.results().size(), "case holds", "cases hold")
+                    : "▲ " + Ui.count(fails, "case differs", "cases differ");
             style = fails == 0 ? "holds" : "fails";
-            detail = language.id().equals("duckdb") ? "the reference engine, " + result.presence().sentence() : result.presence().sentence();
+            detail = language.id().equals("duckdb")
+                    ? "the reference engine, " + result.presence().sentence()
+                    : result.presence().sentence();
         }
         Label name = Ui.label(language.title());
         HBox line = Ui.row("entry-marks", name, Ui.spring(), Ui.label(mark, style));
@@ -198,7 +216,10 @@ final class LanguagesPlace implements Place {
         List<String> columns = FixEdits.heading(page);
         int width = columns.size();
         for (int c = 0; c < width; c++) {
-            cases.add(Ui.label(columns.get(c).equalsIgnoreCase("result") ? "expected" : columns.get(c), "table-head"), c, 0);
+            cases.add(
+                    Ui.label(columns.get(c).equalsIgnoreCase("result") ? "expected" : columns.get(c), "table-head"),
+                    c,
+                    0);
         }
         for (int l = 0; l < Languages.ALL.size(); l++) {
             cases.add(Ui.label(Languages.ALL.get(l).title(), "table-head"), width + l, 0);
@@ -216,14 +237,18 @@ final class LanguagesPlace implements Place {
 
     private Label outcome(Language language, int row) {
         Checked result = checked.get(language.id());
-        Optional<CaseResult> one = result == null ? Optional.empty() : result.results().stream().filter(r -> r.index() == row).findFirst();
+        Optional<CaseResult> one = result == null
+                ? Optional.empty()
+                : result.results().stream().filter(r -> r.index() == row).findFirst();
         if (one.isEmpty()) {
             return Ui.label(result == null ? "…" : "not run", "faint");
         }
         if (one.get().answer() instanceof Answer.NotSaid) {
             return Ui.label("○ cannot say it", "faint");
         }
-        return one.get().holds() ? Ui.label("=", "holds") : Ui.label("▲ " + one.get().got(), "mono", "fails");
+        return one.get().holds()
+                ? Ui.label("=", "holds")
+                : Ui.label("▲ " + one.get().got(), "mono", "fails");
     }
 
     @Override
@@ -261,9 +286,12 @@ final class LanguagesPlace implements Place {
     public void enter() {
         filling = true;
         String now = fixes.getValue();
-        List<String> names = workbench.shelf().fixes().stream().map(FixPage::name).toList();
+        List<String> names =
+                workbench.shelf().fixes().stream().map(FixPage::name).toList();
         fixes.getItems().setAll(names);
-        String usual = names.contains("squeeze_spaces") ? "squeeze_spaces" : names.stream().findFirst().orElse(null);
+        String usual = names.contains("squeeze_spaces")
+                ? "squeeze_spaces"
+                : names.stream().findFirst().orElse(null);
         fixes.setValue(now != null && names.contains(now) ? now : usual);
         filling = false;
         check();

@@ -26,7 +26,9 @@ final class NewLines {
         }
         String first = columns.getFirst().name();
         all.put("Drop rows that repeat a key", new Line.DropRepeats(List.of(first), Line.Keep.LAST, List.of()));
-        all.put("Keep only some columns", new Line.Choose(columns.stream().map(Column::name).toList()));
+        all.put(
+                "Keep only some columns",
+                new Line.Choose(columns.stream().map(Column::name).toList()));
         all.put("Leave out columns", new Line.Drop(List.of(columns.getLast().name())));
         all.put("Rename columns", new Line.Rename(Map.of(first, first)));
         return all;
@@ -36,16 +38,22 @@ final class NewLines {
         Map<String, String> arguments = new LinkedHashMap<>();
         for (Parameter parameter : fix.parameters().stream().skip(1).toList()) {
             if (!parameter.isOptional()) {
-                arguments.put(parameter.name(), switch (parameter.type()) {
-                    case Type.Text _, Type.Unknown _ -> "''";
-                    case Type.Int _, Type.Decimal _ -> "0";
-                    case Type.Bool _ -> "FALSE";
-                });
+                arguments.put(
+                        parameter.name(),
+                        switch (parameter.type()) {
+                            case Type.Text _, Type.Unknown _ -> "''";
+                            case Type.Int _, Type.Decimal _ -> "0";
+                            case Type.Bool _ -> "FALSE";
+                        });
             }
         }
-        boolean text = fix.parameters().stream().findFirst().map(p -> p.type().equals(Type.TEXT)).orElse(true);
+        boolean text = fix.parameters().stream()
+                .findFirst()
+                .map(p -> p.type().equals(Type.TEXT))
+                .orElse(true);
         List<String> fitting = columns.stream()
-                .filter(c -> fix.parameters().isEmpty() || c.type().fits(fix.parameters().getFirst().type()))
+                .filter(c -> fix.parameters().isEmpty()
+                        || c.type().fits(fix.parameters().getFirst().type()))
                 .map(Column::name)
                 .toList();
         Columns selection = text || fitting.isEmpty() ? new Columns.EveryText() : new Columns.Named(fitting);

@@ -48,19 +48,24 @@ final class ReaderPage {
     }
 
     private void fill(FixPage fix) {
-        sheet.getChildren().setAll(
-                Ui.wrapped(fix.title(), "title"),
-                Ui.wrapped(fix.signature(), "mono"),
-                Ui.wrapped(fix.prose().replace("`", ""), "prose"),
-                tryIt.view());
+        sheet.getChildren()
+                .setAll(
+                        Ui.wrapped(fix.title(), "title"),
+                        Ui.wrapped(fix.signature(), "mono"),
+                        Ui.wrapped(fix.prose().replace("`", ""), "prose"),
+                        tryIt.view());
         fix.problems().stream().limit(3).forEach(p -> sheet.getChildren().add(Ui.wrapped(p.sentence(), "problem")));
-        sheet.getChildren().addAll(Ui.label("Parameters", "heading"), parameters(fix), Ui.label("Body", "heading"), body(fix));
+        sheet.getChildren()
+                .addAll(Ui.label("Parameters", "heading"), parameters(fix), Ui.label("Body", "heading"), body(fix));
         sheet.getChildren().addAll(Ui.label("Cases", "heading"), cases(fix));
         promises(fix);
         List<String> users = workbench.shelf().usersOf(fix.name());
-        sheet.getChildren().addAll(
-                Ui.label("Where used", "heading"), Ui.wrapped(users.isEmpty() ? "Nowhere yet." : Ui.joined(users)));
-        sheet.getChildren().add(Ui.label("Version " + fix.version() + " · " + fix.source().name(), "soft", "small"));
+        sheet.getChildren()
+                .addAll(
+                        Ui.label("Where used", "heading"),
+                        Ui.wrapped(users.isEmpty() ? "Nowhere yet." : Ui.joined(users)));
+        sheet.getChildren()
+                .add(Ui.label("Version " + fix.version() + " · " + fix.source().name(), "soft", "small"));
     }
 
     private static GridPane parameters(FixPage fix) {
@@ -69,8 +74,15 @@ final class ReaderPage {
         grid.setVgap(5);
         for (int i = 0; i < fix.parameters().size(); i++) {
             Parameter parameter = fix.parameters().get(i);
-            String fallback = parameter.fallback().map(f -> ", " + Printer.print(f) + " if left out").orElse("");
-            grid.addRow(i, Ui.label(parameter.name(), "mono"), Ui.label(parameter.type().label() + fallback), Ui.wrapped(parameter.about(), "soft"));
+            String fallback = parameter
+                    .fallback()
+                    .map(f -> ", " + Printer.print(f) + " if left out")
+                    .orElse("");
+            grid.addRow(
+                    i,
+                    Ui.label(parameter.name(), "mono"),
+                    Ui.label(parameter.type().label() + fallback),
+                    Ui.wrapped(parameter.about(), "soft"));
         }
         return grid;
     }
@@ -97,7 +109,8 @@ final class ReaderPage {
         List<CaseResult> results = workbench.resultsOf(fix);
         for (int i = 0; i < fix.cases().size(); i++) {
             int row = i;
-            Optional<CaseResult> result = results.stream().filter(r -> r.index() == row).findFirst();
+            Optional<CaseResult> result =
+                    results.stream().filter(r -> r.index() == row).findFirst();
             boolean holds = result.map(CaseResult::holds).orElse(true);
             String mark = result.isEmpty() ? "…" : holds ? "● holds" : "▲ fails";
             grid.add(Ui.label(mark, result.isEmpty() ? "soft" : holds ? "holds" : "fails"), 0, i + 1);

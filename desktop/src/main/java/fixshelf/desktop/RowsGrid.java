@@ -25,7 +25,10 @@ final class RowsGrid extends TableView<PreviewRow> {
 
     /// Shows columns; those in `wide` have room for two values. Widths stay as they are when the columns do.
     void show(List<Column> columns, Set<String> wide, PagedRows rows, String emptyWords) {
-        List<String> now = getColumns().stream().skip(1).map(c -> String.valueOf(c.getUserData())).toList();
+        List<String> now = getColumns().stream()
+                .skip(1)
+                .map(c -> String.valueOf(c.getUserData()))
+                .toList();
         List<String> next = columns.stream().map(c -> key(c, wide)).toList();
         if (!now.equals(next)) {
             getColumns().clear();
@@ -70,7 +73,10 @@ final class RowsGrid extends TableView<PreviewRow> {
 
     /// A value as it is shown, and whether it is there at all.
     static Text text(@Nullable Object value, String... classes) {
-        Text text = new Text(value == null ? "missing" : value.toString().isEmpty() ? "empty" : Visible.markOddities(value.toString()));
+        Text text = new Text(
+                value == null
+                        ? "missing"
+                        : value.toString().isEmpty() ? "empty" : Visible.markOddities(value.toString()));
         text.getStyleClass().add("value");
         boolean nothing = value == null || value.toString().isEmpty();
         if (nothing) {
@@ -96,11 +102,12 @@ final class RowsGrid extends TableView<PreviewRow> {
                 setGraphic(null);
                 return;
             }
-            Text text = switch (row.mark()) {
-                case NONE -> new Text(String.format("%,d", row.number()));
-                case STAYS -> new Text("stays ● ");
-                case LEAVES -> new Text("leaves");
-            };
+            Text text =
+                    switch (row.mark()) {
+                        case NONE -> new Text(String.format("%,d", row.number()));
+                        case STAYS -> new Text("stays ● ");
+                        case LEAVES -> new Text("leaves");
+                    };
             text.getStyleClass().add("row-note");
             if (row.mark() != PreviewRow.Mark.NONE) {
                 text.getStyleClass().add(row.mark() == PreviewRow.Mark.STAYS ? "stays" : "leaves");

@@ -64,9 +64,10 @@ final class ShelfPlace implements Place {
         });
         VBox.setVgrow(catalogue, Priority.ALWAYS);
         HBox buttons = Ui.row("buttons");
-        buttons.getChildren().addAll(
-                Ui.button(Command.of("Change this fix", "Shortcut+E", this::write), "strong"),
-                Ui.button(Command.of("New fix", "Shortcut+N", this::create)));
+        buttons.getChildren()
+                .addAll(
+                        Ui.button(Command.of("Change this fix", "Shortcut+E", this::write), "strong"),
+                        Ui.button(Command.of("New fix", "Shortcut+N", this::create)));
         VBox left = new VBox(catalogue, buttons);
         pages = new FacingPages(left, reader.view());
         whole.setCenter(pages);
@@ -81,7 +82,8 @@ final class ShelfPlace implements Place {
 
     private void fill() {
         TreeMap<String, List<FixPage>> groups = new TreeMap<>();
-        workbench.shelf().fixes().forEach(f -> groups.computeIfAbsent(f.group(), _ -> new ArrayList<>()).add(f));
+        workbench.shelf().fixes().forEach(f -> groups.computeIfAbsent(f.group(), _ -> new ArrayList<>())
+                .add(f));
         List<Entry> all = new ArrayList<>();
         groups.forEach((group, fixes) -> {
             all.add(new Entry.Heading(Character.toUpperCase(group.charAt(0)) + group.substring(1)));
@@ -94,7 +96,8 @@ final class ShelfPlace implements Place {
 
     private void select(@Nullable Path file) {
         Optional<Entry> entry = entries.stream()
-                .filter(e -> e instanceof Entry.Fix f && (file == null || f.page().file().equals(file)))
+                .filter(e -> e instanceof Entry.Fix f
+                        && (file == null || f.page().file().equals(file)))
                 .findFirst();
         entry.ifPresent(e -> catalogue.getSelectionModel().select(e));
     }
@@ -159,7 +162,8 @@ final class ShelfPlace implements Place {
     @Override
     public List<Command> commands() {
         List<Command> all = new ArrayList<>(List.of(
-                Command.of("Change this fix", "Shortcut+E", this::write).when(() -> !isWriting && whole.getScene() != null),
+                Command.of("Change this fix", "Shortcut+E", this::write)
+                        .when(() -> !isWriting && whole.getScene() != null),
                 Command.of("New fix", "Shortcut+N", this::create)));
         writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));
         return all;
@@ -167,7 +171,9 @@ final class ShelfPlace implements Place {
 
     @Override
     public String status() {
-        return isWriting ? writing.status() : "DuckDB, inside · " + Ui.count(workbench.shelf().fixes().size(), "fix", "fixes");
+        return isWriting
+                ? writing.status()
+                : "DuckDB, inside · " + Ui.count(workbench.shelf().fixes().size(), "fix", "fixes");
     }
 
     @Override
@@ -192,10 +198,13 @@ final class ShelfPlace implements Place {
         protected void updateItem(Entry entry, boolean empty) {
             super.updateItem(entry, empty);
             setText(null);
-            setGraphic(empty || entry == null ? null : switch (entry) {
-                case Entry.Heading(String text) -> Ui.column("group", Ui.label(text, "heading"));
-                case Entry.Fix(FixPage page) -> fixEntry(page);
-            });
+            setGraphic(
+                    empty || entry == null
+                            ? null
+                            : switch (entry) {
+                                case Entry.Heading(String text) -> Ui.column("group", Ui.label(text, "heading"));
+                                case Entry.Fix(FixPage page) -> fixEntry(page);
+                            });
             setDisable(!empty && entry instanceof Entry.Heading);
             setPrefWidth(0);
         }
@@ -213,7 +222,8 @@ final class ShelfPlace implements Place {
                 marks.getChildren().add(Ui.label("● " + Ui.count(results.size(), "case", "cases"), "holds", "small"));
             }
             long languages = languagesOf(page);
-            marks.getChildren().add(Ui.label(languages + " of " + Languages.ALL.size() + " languages", "soft", "small"));
+            marks.getChildren()
+                    .add(Ui.label(languages + " of " + Languages.ALL.size() + " languages", "soft", "small"));
             int used = workbench.shelf().usersOf(page.name()).size();
             if (used > 0) {
                 marks.getChildren().add(Ui.label("used in " + used, "soft", "small"));
@@ -225,8 +235,13 @@ final class ShelfPlace implements Place {
         }
 
         private long languagesOf(FixPage page) {
-            return workbench.shelf().definition(page).value()
-                    .map(fix -> Languages.ALL.stream().filter((Language l) -> l.definition(fix, "").isPresent()).count())
+            return workbench
+                    .shelf()
+                    .definition(page)
+                    .value()
+                    .map(fix -> Languages.ALL.stream()
+                            .filter((Language l) -> l.definition(fix, "").isPresent())
+                            .count())
                     .orElse(0L);
         }
     }

@@ -114,7 +114,8 @@ final class Shots {
         int quiet = 0;
         for (int i = 0; i < 400 && quiet < 8; i++) {
             Thread.sleep(50);
-            boolean idle = onScreen(() -> frame().workbench().map(w -> w.background().isIdle()).orElse(true));
+            boolean idle = onScreen(
+                    () -> frame().workbench().map(w -> w.background().isIdle()).orElse(true));
             quiet = idle ? quiet + 1 : 0;
         }
     }

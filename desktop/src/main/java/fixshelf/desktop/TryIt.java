@@ -48,7 +48,11 @@ final class TryIt {
         languages.setAccessibleText("Language of the call to copy");
         Command copy = Command.of("Copy this call", "", this::copy);
         view = Ui.column(
-                "try-it", Ui.label("Try it", "heading"), fields, result, Ui.row("state", Ui.button(copy), Ui.label("as", "soft"), languages));
+                "try-it",
+                Ui.label("Try it", "heading"),
+                fields,
+                result,
+                Ui.row("state", Ui.button(copy), Ui.label("as", "soft"), languages));
         view.setSpacing(8);
     }
 
@@ -58,7 +62,9 @@ final class TryIt {
 
     /// Shows a fix with the arguments of its first case.
     void show(FixPage shown) {
-        boolean same = page != null && page.name().equals(shown.name()) && page.parameters().size() == shown.parameters().size();
+        boolean same = page != null
+                && page.name().equals(shown.name())
+                && page.parameters().size() == shown.parameters().size();
         page = shown;
         if (!same) {
             fields.getChildren().clear();
@@ -80,7 +86,8 @@ final class TryIt {
     private static String start(FixPage page, Parameter parameter) {
         return page.cases().stream()
                 .findFirst()
-                .flatMap(c -> Optional.ofNullable(c.arguments().get(parameter.name().toLowerCase(Locale.ROOT))))
+                .flatMap(c ->
+                        Optional.ofNullable(c.arguments().get(parameter.name().toLowerCase(Locale.ROOT))))
                 .map(v -> Literals.print(v.value()))
                 .orElse("");
     }
@@ -98,7 +105,11 @@ final class TryIt {
             Optional<Expr.Literal> literal = value.value().flatMap(Constants::value);
             if (literal.isEmpty() || !literal.get().type().fits(parameter.type())) {
                 return Outcome.failed(fixshelf.problem.Problem.about(
-                        fixshelf.problem.Code.WRONG_TYPE, parameter.name(), parameter.name() + " is no constant of type " + parameter.type().label() + ".", "Texts are written in '…'."));
+                        fixshelf.problem.Code.WRONG_TYPE,
+                        parameter.name(),
+                        parameter.name() + " is no constant of type "
+                                + parameter.type().label() + ".",
+                        "Texts are written in '…'."));
             }
             arguments.add(literal.get());
         }
@@ -116,10 +127,15 @@ final class TryIt {
             result.setText(arguments.problems().getFirst().sentence());
             return;
         }
-        workbench.background().ask(
-                new Request("try", "trying it", 60),
-                () -> FixEngines.ALL.getFirst().run(List.of(new Answer.Evaluation(definition.get(), List.of(arguments.get())))),
-                answers -> result.setText("→ " + shown(answers.getFirst().getFirst())));
+        workbench
+                .background()
+                .ask(
+                        new Request("try", "trying it", 60),
+                        () -> FixEngines.ALL
+                                .getFirst()
+                                .run(List.of(new Answer.Evaluation(definition.get(), List.of(arguments.get())))),
+                        answers ->
+                                result.setText("→ " + shown(answers.getFirst().getFirst())));
     }
 
     private static String shown(Answer answer) {
@@ -132,7 +148,9 @@ final class TryIt {
 
     private void copy() {
         Language language = Languages.ALL.get(languages.getSelectionModel().getSelectedIndex());
-        Outcome<String> code = workbench.shelf().definition(java.util.Objects.requireNonNull(page))
+        Outcome<String> code = workbench
+                .shelf()
+                .definition(java.util.Objects.requireNonNull(page))
                 .then(fix -> arguments(fix).then(a -> language.expression(Inliner.call(fix, List.copyOf(a)))));
         copyText(code.value().orElseGet(() -> code.problems().getFirst().sentence()));
     }

@@ -29,7 +29,9 @@ final class UserSettings {
         String config = System.getenv("XDG_CONFIG_HOME");
         Path folder = named != null
                 ? Path.of(named)
-                : config != null ? Path.of(config, "fixshelf") : Path.of(System.getProperty("user.home"), ".config", "fixshelf");
+                : config != null
+                        ? Path.of(config, "fixshelf")
+                        : Path.of(System.getProperty("user.home"), ".config", "fixshelf");
         return new UserSettings(folder.resolve("window.properties"));
     }
 

@@ -22,10 +22,17 @@ final class WindowCommands {
 
     private WindowCommands() {}
 
-    @Command(name = "demo", mixinStandardHelpOptions = true, description = "Open the demo shelf, the Brindle Valley mending rooms: a copy that you may change.")
+    @Command(
+            name = "demo",
+            mixinStandardHelpOptions = true,
+            description = "Open the demo shelf, the Brindle Valley mending rooms: a copy that you may change.")
     static final class Demo implements Callable<Integer> {
-        @Option(names = "--to", paramLabel = "DIR", description = "Where the copy is; a folder of your own when left out.")
-        @Nullable Path folder;
+        @Option(
+                names = "--to",
+                paramLabel = "DIR",
+                description = "Where the copy is; a folder of your own when left out.")
+        @Nullable
+        Path folder;
 
         @Option(names = "--rows", paramLabel = "N", defaultValue = "12408", description = "Rows of the largest file.")
         long rows = DemoShelf.ROWS;
@@ -37,7 +44,8 @@ final class WindowCommands {
         public Integer call() throws IOException {
             String size = rows == DemoShelf.ROWS ? "demo" : "demo-" + rows;
             Path home = Path.of(System.getProperty("user.home"), ".fixshelf", size);
-            Path copy = DemoShelf.create((folder == null ? home : folder).toAbsolutePath().normalize(), rows);
+            Path copy = DemoShelf.create(
+                    (folder == null ? home : folder).toAbsolutePath().normalize(), rows);
             if (noWindow) {
                 System.out.println(copy);
                 return 0;
@@ -46,10 +54,14 @@ final class WindowCommands {
         }
     }
 
-    @Command(name = "window", mixinStandardHelpOptions = true, description = "Open the window, with a shelf or with the last one.")
+    @Command(
+            name = "window",
+            mixinStandardHelpOptions = true,
+            description = "Open the window, with a shelf or with the last one.")
     static final class Window implements Callable<Integer> {
         @Parameters(arity = "0..1", paramLabel = "DIR", description = "The shelf; the last one when left out.")
-        @Nullable Path folder;
+        @Nullable
+        Path folder;
 
         @Override
         public Integer call() {
@@ -57,7 +69,10 @@ final class WindowCommands {
         }
     }
 
-    @Command(name = "shots", mixinStandardHelpOptions = true, description = "Draw every main view from the demo data as PNG, without a display.")
+    @Command(
+            name = "shots",
+            mixinStandardHelpOptions = true,
+            description = "Draw every main view from the demo data as PNG, without a display.")
     static final class Draw implements Callable<Integer> {
         @Parameters(paramLabel = "DIR", description = "Where the pictures go.")
         Path folder = Path.of(".");
@@ -77,9 +92,14 @@ final class WindowCommands {
     private static int open(Optional<Path> shelf) {
         boolean linux = System.getProperty("os.name").toLowerCase(Locale.ROOT).contains("linux");
         boolean headless = "Headless".equals(System.getProperty("glass.platform"));
-        if (linux && !headless && List.of("DISPLAY", "WAYLAND_DISPLAY").stream().allMatch(v -> System.getenv(v) == null || System.getenv(v).isBlank())) {
+        if (linux
+                && !headless
+                && List.of("DISPLAY", "WAYLAND_DISPLAY").stream()
+                        .allMatch(v ->
+                                System.getenv(v) == null || System.getenv(v).isBlank())) {
             System.err.println("There is no display to open a window on.");
-            System.err.println("Start Fix Shelf from a desktop session, set DISPLAY, or use the command line: fixshelf --help.");
+            System.err.println(
+                    "Start Fix Shelf from a desktop session, set DISPLAY, or use the command line: fixshelf --help.");
             return WRONG_USE;
         }
         CountDownLatch closed = new CountDownLatch(1);

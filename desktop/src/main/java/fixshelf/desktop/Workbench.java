@@ -82,7 +82,9 @@ final class Workbench implements AutoCloseable {
     }
 
     List<CaseResult> resultsOf(FixPage page) {
-        return results.get().stream().filter(r -> r.page().file().equals(page.file())).toList();
+        return results.get().stream()
+                .filter(r -> r.page().file().equals(page.file()))
+                .toList();
     }
 
     Optional<FixPage> fix(Path file) {
@@ -101,7 +103,9 @@ final class Workbench implements AutoCloseable {
 
     /// Gives a page another text.
     void edit(Path file, String text) {
-        histories.computeIfAbsent(file, f -> History.open(shelf().root(), f, text)).record(text);
+        histories
+                .computeIfAbsent(file, f -> History.open(shelf().root(), f, text))
+                .record(text);
         put(file, text);
     }
 
@@ -113,7 +117,8 @@ final class Workbench implements AutoCloseable {
                 shelf.set(shelf().with(FixPages.read(file, source)));
             }
         } else if (!job(file).map(j -> j.source().text().equals(text)).orElse(false)) {
-            shelf.set(shelf().with(JobPages.read(file, source, shelf().settings().nullWords())));
+            shelf.set(
+                    shelf().with(JobPages.read(file, source, shelf().settings().nullWords())));
         }
     }
 
@@ -158,9 +163,15 @@ final class Workbench implements AutoCloseable {
     void check(int waitMillis) {
         Shelf now = shelf();
         FixEngine duckdb = FixEngines.ALL.getFirst();
-        background.ask(new Request("cases", "running the cases", waitMillis), () -> Cases.run(now, now.fixes(), duckdb), results::set);
+        background.ask(
+                new Request("cases", "running the cases", waitMillis),
+                () -> Cases.run(now, now.fixes(), duckdb),
+                results::set);
         background.ask(new Request("cases", "reading the pages", waitMillis), now::problems, problems::set);
-        background.ask(new Request("promises", "checking promises", waitMillis * 3), () -> Promises.run(now, now.fixes(), duckdb), promises::set);
+        background.ask(
+                new Request("promises", "checking promises", waitMillis * 3),
+                () -> Promises.run(now, now.fixes(), duckdb),
+                promises::set);
     }
 
     @Override

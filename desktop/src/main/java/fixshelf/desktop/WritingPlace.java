@@ -58,7 +58,8 @@ final class WritingPlace {
         this.workbench = workbench;
         this.changed = changed;
         this.evidence = new EvidencePage(workbench, this::edit, changed);
-        body = new BodyEditor(this::page, workbench::shelf, text -> page().ifPresent(p -> edit(FixEdits.setBody(p, text))));
+        body = new BodyEditor(
+                this::page, workbench::shelf, text -> page().ifPresent(p -> edit(FixEdits.setBody(p, text))));
         whole = new BodyEditor(this::page, workbench::shelf, this::edit);
         title.getStyleClass().add("title-field");
         title.setAccessibleText("Title");
@@ -75,20 +76,32 @@ final class WritingPlace {
         parameters.setHgap(6);
         parameters.setVgap(4);
         onLeaving(title, () -> page().ifPresent(p -> edit(FixEdits.setTitle(p, title.getText()))));
-        onLeaving(name, () -> page().ifPresent(p -> edit(FixEdits.setField(p, "fix", name.getText().strip()))));
+        onLeaving(name, () -> page().ifPresent(
+                        p -> edit(FixEdits.setField(p, "fix", name.getText().strip()))));
         prose.focusedProperty().addListener((_, _, now) -> {
             if (!now) {
-                page().filter(p -> !p.prose().equals(prose.getText().strip())).ifPresent(p -> edit(FixEdits.setProse(p, prose.getText())));
+                page().filter(p -> !p.prose().equals(prose.getText().strip()))
+                        .ifPresent(p -> edit(FixEdits.setProse(p, prose.getText())));
             }
         });
         returns.valueProperty().addListener((_, _, type) -> {
             if (!filling && type != null) {
-                page().filter(p -> !p.returns().label().equals(type)).ifPresent(p -> edit(FixEdits.setField(p, "returns", type)));
+                page().filter(p -> !p.returns().label().equals(type))
+                        .ifPresent(p -> edit(FixEdits.setField(p, "returns", type)));
             }
         });
-        form = new VBox(8, title, Ui.row("state", name, Ui.label("gives", "soft"), returns), prose,
-                Ui.label("Parameters", "heading"), parameters, Ui.label("Body", "heading"), body.view(), problems,
-                Ui.label("Promises", "heading"), promises);
+        form = new VBox(
+                8,
+                title,
+                Ui.row("state", name, Ui.label("gives", "soft"), returns),
+                prose,
+                Ui.label("Parameters", "heading"),
+                parameters,
+                Ui.label("Body", "heading"),
+                body.view(),
+                problems,
+                Ui.label("Promises", "heading"),
+                promises);
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
         view = new FacingPages(left, evidence.view());
@@ -163,7 +176,8 @@ final class WritingPlace {
         List<Problem> all = workbench.shelf().definition(page).problems();
         body.mark(all, page.body().map(b -> b.start()).orElse(Integer.MAX_VALUE / 2));
         whole.mark(all, 0);
-        problems.getChildren().setAll(all.stream().limit(4).map(p -> (Node) problem(p, page)).toList());
+        problems.getChildren()
+                .setAll(all.stream().limit(4).map(p -> (Node) problem(p, page)).toList());
         fillPromises(page);
         fillButtons();
         filling = false;
@@ -179,7 +193,8 @@ final class WritingPlace {
 
     private Label problem(Problem problem, FixPage page) {
         int at = problem.where().span().start();
-        SourceText.Position place = page.body().filter(b -> b.start() <= at && at <= b.end())
+        SourceText.Position place = page.body()
+                .filter(b -> b.start() <= at && at <= b.end())
                 .map(b -> new SourceText("", page.bodyText()).position(at - b.start()))
                 .orElse(problem.where().position());
         return Ui.wrapped("line " + place.line() + ": " + problem.sentence(), "problem");
@@ -187,26 +202,39 @@ final class WritingPlace {
 
     private void fillParameters(FixPage page) {
         boolean editing = parameters.getChildren().stream().anyMatch(Node::isFocused);
-        if (editing && parameters.getUserData() instanceof Integer n && n == page.parameters().size()) {
+        if (editing
+                && parameters.getUserData() instanceof Integer n
+                && n == page.parameters().size()) {
             return;
         }
         parameters.getChildren().clear();
         parameters.setUserData(page.parameters().size());
-        parameters.addRow(0, Ui.label("name", "soft", "small"), Ui.label("type", "soft", "small"), Ui.label("if left out", "soft", "small"), Ui.label("about", "soft", "small"));
+        parameters.addRow(
+                0,
+                Ui.label("name", "soft", "small"),
+                Ui.label("type", "soft", "small"),
+                Ui.label("if left out", "soft", "small"),
+                Ui.label("about", "soft", "small"));
         for (int i = 0; i < page.parameters().size(); i++) {
             parameterRow(page, i);
         }
-        Button add = Ui.button(Command.of("+ parameter", "", () -> page().ifPresent(p -> {
-            List<ParameterText> texts = texts(p);
-            texts.add(new ParameterText("option_" + (texts.size() + 1), "text", "'…'", "What it is for."));
-            edit(FixEdits.setParameters(p, texts));
-        })), "plain");
+        Button add = Ui.button(
+                Command.of("+ parameter", "", () -> page().ifPresent(p -> {
+                    List<ParameterText> texts = texts(p);
+                    texts.add(new ParameterText("option_" + (texts.size() + 1), "text", "'…'", "What it is for."));
+                    edit(FixEdits.setParameters(p, texts));
+                })),
+                "plain");
         parameters.add(add, 0, page.parameters().size() + 1, 3, 1);
     }
 
     private static List<ParameterText> texts(FixPage page) {
         return page.parameters().stream()
-                .map(p -> new ParameterText(p.name(), p.type().label(), p.fallback().map(Printer::print).orElse(""), p.about()))
+                .map(p -> new ParameterText(
+                        p.name(),
+                        p.type().label(),
+                        p.fallback().map(Printer::print).orElse(""),
+                        p.about()))
                 .collect(Collectors.toCollection(ArrayList::new));
     }
 
@@ -220,27 +248,37 @@ final class WritingPlace {
         type.setEditable(true);
         type.setValue(parameter.type().label());
         type.setPrefWidth(110);
-        TextField fallback = new TextField(parameter.fallback().map(Printer::print).orElse(""));
+        TextField fallback =
+                new TextField(parameter.fallback().map(Printer::print).orElse(""));
         fallback.setPromptText("required");
         fallback.getStyleClass().add("mono");
         fallback.setPrefColumnCount(8);
         TextField about = new TextField(parameter.about());
         GridPane.setHgrow(about, Priority.ALWAYS);
-        Runnable commit = () -> page().filter(p -> index < p.parameters().size() && !filling).ifPresent(p -> {
-            List<ParameterText> texts = texts(p);
-            ParameterText text = new ParameterText(field.getText().strip(), type.getValue(), fallback.getText().strip(), about.getText().strip());
-            if (!texts.get(index).equals(text)) {
-                texts.set(index, text);
-                edit(FixEdits.setParameters(p, texts));
-            }
-        });
+        Runnable commit = () -> page().filter(p -> index < p.parameters().size() && !filling)
+                .ifPresent(p -> {
+                    List<ParameterText> texts = texts(p);
+                    ParameterText text = new ParameterText(
+                            field.getText().strip(),
+                            type.getValue(),
+                            fallback.getText().strip(),
+                            about.getText().strip());
+                    if (!texts.get(index).equals(text)) {
+                        texts.set(index, text);
+                        edit(FixEdits.setParameters(p, texts));
+                    }
+                });
         List.of(field, fallback, about).forEach(f -> onLeaving(f, commit));
         type.valueProperty().addListener(_ -> commit.run());
-        Button remove = Ui.button(Command.of("take out", "", () -> page().ifPresent(p -> {
-            List<ParameterText> texts = texts(p);
-            texts.remove(index);
-            edit(FixEdits.setParameters(p, texts));
-        })).when(() -> page.parameters().size() > 1), "plain", "small");
+        Button remove = Ui.button(
+                Command.of("take out", "", () -> page().ifPresent(p -> {
+                            List<ParameterText> texts = texts(p);
+                            texts.remove(index);
+                            edit(FixEdits.setParameters(p, texts));
+                        }))
+                        .when(() -> page.parameters().size() > 1),
+                "plain",
+                "small");
         remove.setMinWidth(Region.USE_PREF_SIZE);
         parameters.addRow(index + 1, field, type, fallback, about, remove);
     }
@@ -251,7 +289,8 @@ final class WritingPlace {
             CheckBox box = new CheckBox(promise.sentence());
             box.setSelected(page.promises().contains(promise));
             box.setOnAction(_ -> page().ifPresent(p -> {
-                List<String> ids = new ArrayList<>(p.promises().stream().map(FixPage.Promise::id).toList());
+                List<String> ids = new ArrayList<>(
+                        p.promises().stream().map(FixPage.Promise::id).toList());
                 if (!ids.remove(promise.id())) {
                     ids.add(promise.id());
                 }
@@ -272,8 +311,10 @@ final class WritingPlace {
     List<Command> commands() {
         return List.of(
                 Command.of("Keep", "Shortcut+Enter", this::keep).when(() -> file != null && workbench.isDraft(file)),
-                Command.of("Undo", "Shortcut+Z", () -> workbench.undo(file)).when(() -> file != null && workbench.canUndo(file)),
-                Command.of("Redo", "Shortcut+Shift+Z", () -> workbench.redo(file)).when(() -> file != null && workbench.canRedo(file)),
+                Command.of("Undo", "Shortcut+Z", () -> workbench.undo(file))
+                        .when(() -> file != null && workbench.canUndo(file)),
+                Command.of("Redo", "Shortcut+Shift+Z", () -> workbench.redo(file))
+                        .when(() -> file != null && workbench.canRedo(file)),
                 Command.of(asText ? "Page as a form" : "Page as text", "Shortcut+T", this::turn),
                 Command.of("Back", "Alt+Left", () -> leave.run()));
     }
@@ -292,7 +333,8 @@ final class WritingPlace {
     private void keep() {
         if (file != null) {
             Outcome<Path> kept = workbench.keep(file);
-            message.setText(kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
+            message.setText(
+                    kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
             fillButtons();
         }
     }
