@@ -1,0 +1,97 @@
+package fixshelf.language;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/// What is wrong in an expression is named in plain words, at the very characters, with a next step.
+class ExpressionProblemsTest {
+    record Case(String text, Code code, int line, int column, String what, String todo) {}
+
+    static Stream<Case> problems() {
+        return Stream.of(
+                new Case("trimm(text)", Code.UNKNOWN_FUNCTION, 1, 1, "no function trimm", "trim"),
+                new Case("upper(\n  txet)", Code.UNKNOWN_NAME, 2, 3, "no name txet", "text"),
+                new Case("upper(text", Code.SYNTAX, 1, 11, "ends too early", "Close the parenthesis"),
+                new Case("upper(text))", Code.SYNTAX, 1, 12, "closes nothing", "Remove"),
+                new Case("'abc", Code.SYNTAX, 1, 1, "not closed", "Add '"),
+                new Case("text text", Code.SYNTAX, 1, 6, "`text` is not expected", "comma or an operator"),
+                new Case("replace(text, 'a',, 'b')", Code.SYNTAX, 1, 18, "`,` is not expected", "comma too many"),
+                new Case("upper(n)", Code.WRONG_TYPE, 1, 7, "asks for text as text, this is integer", "to_text"),
+                new Case("text = n", Code.WRONG_TYPE, 1, 8, "values of one type", "to_text"),
+                new Case("CASE WHEN text THEN 1 END", Code.WRONG_TYPE, 1, 11, "asks for a condition", "Compare"),
+                new Case("CASE WHEN TRUE THEN 'a' ELSE 1 END", Code.WRONG_TYPE, 1, 30, "one type", "to_text"),
+                new Case("replace(text, 'a')", Code.ARGUMENTS, 1, 1, "takes 3, here are 2", "replace(text, search"),
+                new Case("regexp_like(text, '(?=a)')", Code.BAD_PATTERN, 1, 19, "Look-around", "Only ( ) and (?: )"),
+                new Case("regexp_like(text, '[a')", Code.BAD_PATTERN, 1, 19, "not closed", "Add ]"),
+                new Case("regexp_replace(text, 'a*', 'b')", Code.BAD_PATTERN, 1, 22, "empty text", "+ instead of *"),
+                new Case("regexp_replace(text, 'a', '\\1')", Code.BAD_PATTERN, 1, 27, "0 groups", "\\\\"),
+                new Case(
+                        "regexp_like(text, upper(text))",
+                        Code.NOT_CONSTANT,
+                        1,
+                        19,
+                        "must know its pattern",
+                        "constant"),
+                new Case("n + 1", Code.UNKNOWN_FUNCTION, 1, 1, "no arithmetic", "text functions"),
+                new Case("(SELECT 1)", Code.SYNTAX, 1, 1, "cannot query tables", "parameter"),
+                new Case("read_csv('/etc/passwd')", Code.UNKNOWN_FUNCTION, 1, 1, "no function read_csv", "catalogue"),
+                new Case("chr(0)", Code.ARGUMENTS, 1, 5, "no such character", "1 to 1114111"),
+                new Case("", Code.SYNTAX, 1, 1, "no expression", "trim(text)"),
+                new Case("(".repeat(130) + "text" + ")".repeat(130), Code.TOO_DEEP, 1, 121, "too deeply", "Split"));
+    }
+
+    @ParameterizedTest
+    @MethodSource("problems")
+    void isNamedWhereItIs(Case c) {
+        Outcome<Expr> outcome = ExpressionParser.parse("page", c.text(), scope());
+        assertThat(outcome.problems()).isNotEmpty();
+        Problem problem = outcome.problems().getFirst();
+        assertThat(problem.code()).as(problem.sentence()).isEqualTo(c.code());
+        assertThat(problem.what()).contains(c.what());
+        assertThat(problem.todo()).contains(c.todo());
+        assertThat(problem.where().position()).isEqualTo(new SourceText.Position(c.line(), c.column()));
+    }
+
+    @Test
+    void allProblemsAreToldAtOnce() {
+        Outcome<Expr> outcome = ExpressionParser.parse("page", "trimm(txet) || uper(n)", scope());
+        assertThat(outcome.problems()).hasSize(2);
+    }
+
+    @Test
+    void whatIsPrintedReadsBackAsTheSameTree() {
+        for (FunctionDef function : Functions.ALL) {
+            for (FunctionDef.Example example : function.examples()) {
+                Expr once = ExpressionParser.parse("e", example.call(), scope()).get();
+                String printed = Printer.print(once);
+                Expr again = ExpressionParser.parse("e", printed, scope()).get();
+                assertThat(again).as(printed).isEqualTo(once);
+                assertThat(Printer.print(again)).isEqualTo(printed);
+            }
+        }
+    }
+
+    @Test
+    void namesAreFoundWithoutRegardToCaseAlsoWhenTheyAreWordsOfSql() {
+        Scope scope = Scope.ofColumns(
+                Scope.Fixes.NONE, List.of(new Column("Date", Type.TEXT), new Column("Visit No", Type.TEXT)));
+        assertThat(Printer.print(ExpressionParser.parse("e", "upper(date) || \"visit no\"", scope)
+                        .get()))
+                .isEqualTo("upper(Date) || \"Visit No\"");
+    }
+
+    private static Scope scope() {
+        return Scope.ofColumns(Scope.Fixes.NONE, List.of(new Column("text", Type.TEXT), new Column("n", Type.INTEGER)));
+    }
+}
