@@ -1,0 +1,203 @@
+package fixshelf.bench;
+
+import fixshelf.demo.DemoShelf;
+import fixshelf.plan.Line;
+import fixshelf.plan.Plan;
+import fixshelf.shelf.JobEdits;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.JobPages;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import fixshelf.work.PlannedJob;
+import fixshelf.work.Preview;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.TimeUnit;
+
+/// Runs all contenders in turn and prints medians.
+final class Bench {
+    private static final String JOB = """
+        job: bench
+        lines:
+          - read: "{in}"
+            separator: ";"
+          - fix: squeeze_spaces
+            columns: [village, item, mender]
+          - fix: iso_date
+            columns: [received]
+          - fix: amount
+            columns: [parts_cost]
+          - drop_repeats: [visit_no]
+            keep: last
+            by: [recorded_at]
+        outputs:
+          - write: "{out}.parquet"
+            replace: true
+        """;
+
+    /// One run of a contender: seconds, and the peak of its memory in MiB.
+    private record Run(double seconds, long peakMib) {}
+
+    private Bench() {}
+
+    public static void main(String[] arguments) throws Exception {
+        long rows = Long.parseLong(arguments[0]);
+        int runs = Integer.parseInt(arguments[1]);
+        Path folder = Path.of("bench/target/data");
+        Path shelf = DemoShelf.create(folder.resolve("shelf").toAbsolutePath(), 1000);
+        Files.writeString(shelf.resolve("jobs/bench.yaml"), JOB);
+        Path data = folder.resolve("visits-" + rows + ".csv").toAbsolutePath();
+        if (!Files.exists(data)) {
+            DemoShelf.writeVisits(data, rows);
+        }
+        System.out.printf(
+                "%,d visits, %,d MB; %d processors; medians of %d runs%n%n",
+                rows, Files.size(data) / 1_000_000, Runtime.getRuntime().availableProcessors(), runs);
+        Map<String, List<Run>> results = new LinkedHashMap<>();
+        Map<String, List<String>> contenders = contenders(shelf, data, folder.toAbsolutePath());
+        for (int i = 0; i < runs; i++) {
+            contenders.forEach((name, command) ->
+                    results.computeIfAbsent(name, _ -> new ArrayList<>()).add(run(command)));
+        }
+        print(results);
+        preview(shelf, data);
+        window(shelf, runs);
+    }
+
+    private static Map<String, List<String>> contenders(Path shelf, Path data, Path folder) {
+        String out = folder.resolve("out").toString();
+        String in = data.toString();
+        Map<String, List<String>> all = new LinkedHashMap<>();
+        all.put("Fix Shelf", java("OurJob", shelf.toString(), in, out + "-ours"));
+        all.put("DuckDB SQL by hand", java("HandWritten", in, out + "-sql"));
+        String python = System.getenv().getOrDefault("FIXSHELF_PYTHON", "python3");
+        if (run(List.of(python, "-c", "import pandas")).seconds() > 0) {
+            all.put("pandas by hand", List.of(python, "bench/scripts/visits.py", in, out + "-pandas"));
+        }
+        if (run(List.of("Rscript", "-e", "library(dplyr); library(readr)")).seconds() > 0) {
+            all.put("dplyr by hand", List.of("Rscript", "bench/scripts/visits.R", in, out + "-dplyr"));
+        }
+        return all;
+    }
+
+    private static List<String> java(String main, String... arguments) {
+        List<String> command = new ArrayList<>(List.of(
+                Path.of(System.getProperty("java.home"), "bin/java").toString(),
+                "-XX:+UseSerialGC",
+                "--enable-native-access=ALL-UNNAMED",
+                "--sun-misc-unsafe-memory-access=allow",
+                "-cp",
+                System.getProperty("java.class.path"),
+                "fixshelf.bench." + main));
+        command.addAll(List.of(arguments));
+        return command;
+    }
+
+    /// Runs a process to its end; negative seconds when it cannot be run or fails.
+    private static Run run(List<String> command) {
+        try {
+            long start = System.nanoTime();
+            Process process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.DISCARD)
+                    .start();
+            long peak = 0;
+            while (!process.waitFor(20, TimeUnit.MILLISECONDS)) {
+                peak = Math.max(peak, peakKib(process.pid()));
+            }
+            double seconds = (System.nanoTime() - start) / 1e9;
+            return process.exitValue() == 0 ? new Run(seconds, peak / 1024) : new Run(-1, 0);
+        } catch (IOException e) {
+            return new Run(-1, 0);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return new Run(-1, 0);
+        }
+    }
+
+    private static long peakKib(long pid) {
+        try {
+            return Files.readAllLines(Path.of("/proc/" + pid + "/status")).stream()
+                    .filter(l -> l.startsWith("VmHWM"))
+                    .mapToLong(l -> Long.parseLong(l.replaceAll("\\D", "")))
+                    .findFirst()
+                    .orElse(0);
+        } catch (IOException e) {
+            return 0;
+        }
+    }
+
+    private static double median(List<Double> values) {
+        List<Double> sorted = values.stream().sorted().toList();
+        return sorted.get(sorted.size() / 2);
+    }
+
+    private static void print(Map<String, List<Run>> results) {
+        double ours = median(results.get("Fix Shelf").stream().map(Run::seconds).toList());
+        System.out.println("| what | seconds | times Fix Shelf | peak MiB |");
+        System.out.println("|---|---:|---:|---:|");
+        results.forEach((name, runs) -> {
+            double seconds = median(runs.stream().map(Run::seconds).toList());
+            double peak = median(runs.stream().map(r -> (double) r.peakMib()).toList());
+            System.out.printf("| %s | %.2f | %.2f | %,.0f |%n", name, seconds, seconds / ours, peak);
+        });
+        System.out.println();
+    }
+
+    /// A preview after an edit of a line, with a million rows staged; the edits alternate so that nothing is cached.
+    private static void preview(Path root, Path data) throws IOException {
+        Shelf shelf = ShelfReader.read(root).get();
+        JobPage job = shelf.job("bench").orElseThrow();
+        Map<String, String> values = Map.of("in", data.toString(), "out", "out");
+        PlannedJob planned = PlannedJob.plan(shelf, job, values).get();
+        List<Double> millis = new ArrayList<>();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            preview.look(planned.plan()).get();
+            for (int i = 0; i < 11; i++) {
+                Line edited = new Line.Apply(
+                        "squeeze_spaces",
+                        new fixshelf.plan.Columns.Named(List.of(
+                                i % 2 == 0 ? "village" : "item", "mender", i % 3 == 0 ? "fault" : "tags", "phone")),
+                        Map.of("keep_ends", i % 2 == 0 ? "TRUE" : "FALSE"));
+                String text = JobEdits.replaceLine(job, 1, edited);
+                long start = System.nanoTime();
+                JobPage changed =
+                        JobPages.read(job.file(), new fixshelf.problem.SourceText("bench", text), List.of(""));
+                Plan plan = PlannedJob.draft(shelf, changed, values).get().plan();
+                preview.look(plan).get();
+                preview.rows(plan, 2, Preview.View.CHANGED, 0, 200).get();
+                millis.add((System.nanoTime() - start) / 1e6);
+            }
+            System.out.printf(
+                    "Preview after an edit, %,d rows staged, first %,d looked at: %.0f ms (median of %d)%n",
+                    preview.staged(), preview.rows(), median(millis), millis.size());
+        }
+    }
+
+    /// From the start of the process until the window is visible; needs a display.
+    private static void window(Path shelf, int runs) throws Exception {
+        if (System.getenv("DISPLAY") == null) {
+            System.out.println("Window visible: not measured, there is no display.");
+            return;
+        }
+        List<Double> millis = new ArrayList<>();
+        for (int i = 0; i <= runs; i++) {
+            ProcessBuilder builder = new ProcessBuilder("./fixshelf", "window", shelf.toString())
+                    .redirectError(ProcessBuilder.Redirect.DISCARD);
+            builder.environment().put("FIXSHELF_JAVA_OPTIONS", "-Dfixshelf.measure=true");
+            Process process = builder.start();
+            String line = process.inputReader().readLine();
+            if (line != null && i > 0) {
+                millis.add(Double.parseDouble(line.replaceAll("\\D", "")));
+            }
+            process.destroy();
+            process.waitFor();
+        }
+        System.out.printf("Window visible: %.0f ms (median of %d)%n", median(millis), millis.size());
+    }
+}

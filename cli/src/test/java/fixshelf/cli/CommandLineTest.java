@@ -1,0 +1,114 @@
+package fixshelf.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.demo.DemoShelf;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import picocli.CommandLine;
+
+/// The commands, what they print and their exit codes.
+class CommandLineTest {
+    @TempDir
+    static Path folder;
+
+    static Path demo;
+
+    record Result(int code, String out, String err) {}
+
+    @BeforeAll
+    static void make() throws Exception {
+        demo = DemoShelf.create(folder.resolve("demo"), 600);
+    }
+
+    record Case(String arguments, int code, String prints) {}
+
+    static Stream<Case> commands() {
+        return Stream.of(
+                new Case("--help", 0, "Exit codes:"),
+                new Case("generate-completion", 0, "complete"),
+                new Case("list", 0, "squeeze_spaces"),
+                new Case("list --json", 0, "\"signature\" : \"squeeze_spaces(text, keep_ends = FALSE) → text\""),
+                new Case("check", 0, "18 pages, no problem."),
+                new Case("test squeeze_spaces iso_date", 0, "10 of 10 cases hold"),
+                new Case("test --json amount", 0, "\"hold\" : 5"),
+                new Case(
+                        "show squeeze_spaces --in postgresql",
+                        0,
+                        "CREATE OR REPLACE FUNCTION squeeze_spaces(text text, keep_ends boolean DEFAULT FALSE)"),
+                new Case(
+                        "show squeeze_spaces --in duckdb --expression",
+                        0,
+                        "trim(regexp_replace(text, ' +', ' ', 'g'), ' ')"),
+                new Case("show initials --in pandas", 0, "def initials(name: pd.Series) -> pd.Series:"),
+                new Case("preview visits_clean --line 2 --rows 3 --view changed", 0, "⇒"),
+                new Case("preview visits_clean --json --rows 1", 0, "\"cells_changed\""),
+                new Case("run visits_clean --set out=here", 0, "visits_clean.parquet"),
+                new Case("run thornmere_report --json", 0, "\"files\""),
+                new Case("", 2, "Which command?"),
+                new Case("tst", 2, "fixshelf test"),
+                new Case("show squeeze_space --in duckdb", 2, "Nearest: squeeze_spaces"),
+                new Case("show squeeze_spaces --in sqll", 2, "duckdb, postgresql, pandas"),
+                new Case("run nothing", 2, "There is no job nothing"),
+                new Case("preview visits_clean --line 99", 2, "there is no line 99"),
+                new Case("run visits_clean --set data=/nowhere", 1, "E301"));
+    }
+
+    @ParameterizedTest
+    @MethodSource("commands")
+    void doesWhatItSays(Case c) {
+        boolean needsShelf = !c.arguments().isEmpty()
+                && !c.arguments().startsWith("-")
+                && !c.arguments().startsWith("gen")
+                && !c.arguments().equals("tst");
+        String[] arguments =
+                (c.arguments() + (needsShelf ? " --shelf " + demo : "")).strip().split(" +");
+        Result result = c.arguments().isEmpty() ? run() : run(arguments);
+        assertThat(result.code()).as(result.out() + result.err()).isEqualTo(c.code());
+        assertThat(result.out() + result.err()).contains(c.prints());
+    }
+
+    @Test
+    void aNewShelfIsMadeOnceAndFailingCasesAreReported() throws Exception {
+        Path shelf = folder.resolve("new shelf");
+        assertThat(run("init", shelf.toString(), "--name", "Ours").code()).isZero();
+        assertThat(run("init", shelf.toString()).err()).contains("There is a shelf in this folder already");
+        assertThat(run("list", "--shelf", shelf.toString()).out()).contains("The shelf is empty");
+        String page = Files.readString(demo.resolve("fixes/text/squeeze_spaces.fix.md"));
+        Files.writeString(
+                shelf.resolve("fixes/squeeze_spaces.fix.md"), page.replace("'brass hinge' |", "'brass  hinge' |"));
+        Path xml = folder.resolve("results.xml");
+        Result failing = run("test", "--shelf", shelf.toString(), "--junit", xml.toString());
+        assertThat(failing.code()).isEqualTo(1);
+        assertThat(failing.out()).contains("expected 'brass··hinge'").contains("got      'brass·hinge'");
+        assertThat(Files.readString(xml)).contains("failures=\"1\"").contains("<failure message=\"expected");
+        Files.writeString(shelf.resolve("fixes/squeeze_spaces.fix.md"), page.replace("trim(", "trimm("));
+        Result wrong = run("check", "--shelf", shelf.toString());
+        assertThat(wrong.code()).isEqualTo(1);
+        assertThat(wrong.err())
+                .contains("fixes/squeeze_spaces.fix.md:19:47: error E103: no function trimm.")
+                .contains("^^^^^")
+                .contains("Nearest: trim");
+        assertThat(run("check", "--shelf", shelf.toString(), "--json").out()).contains("\"line\" : 19");
+        assertThat(run("list", "--shelf", folder.toString()).code()).isEqualTo(2);
+    }
+
+    private static Result run(String... arguments) {
+        StringWriter out = new StringWriter();
+        StringWriter err = new StringWriter();
+        CommandLine line = FixshelfCommand.commandLine();
+        line.setOut(new PrintWriter(out, true));
+        line.setErr(new PrintWriter(err, true));
+        line.setCaseInsensitiveEnumValuesAllowed(true);
+        int code = line.execute(arguments);
+        return new Result(code, out.toString(), err.toString());
+    }
+}

@@ -1,0 +1,223 @@
+package fixshelf.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.demo.DemoShelf;
+import fixshelf.shelf.FixPage;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Set;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import javafx.stage.Stage;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.testfx.api.FxRobot;
+import org.testfx.api.FxToolkit;
+import org.testfx.util.WaitForAsyncUtils;
+
+/// The story that the window is for, told in the real window: write a fix, see it work on real rows, add a case, use
+/// it in a job on a file, run the job, copy the fix in another language.
+class StoryTest {
+    private final FxRobot robot = new FxRobot();
+    private Path folder = Path.of(".");
+    private Frame frame;
+
+    private void open(Path shelf) throws Exception {
+        FxToolkit.registerPrimaryStage();
+        folder = shelf;
+        FxToolkit.setupStage(stage -> {
+            Stage window = new Stage();
+            frame = new Frame(window, new UserSettings(folder.resolve(".fixshelf/window.properties")));
+            frame.open(folder);
+            window.show();
+            window.requestFocus();
+        });
+        settle();
+    }
+
+    @AfterEach
+    void close() throws Exception {
+        on(() -> frame.workbench().ifPresent(Workbench::close));
+        FxToolkit.hideStage();
+        on(() -> frame.scene().getWindow().hide());
+    }
+
+    @Test
+    void aFixIsWrittenTriedUsedRunAndCopied() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("story"), 900));
+        // A new fix, by keyboard.
+        robot.push(KeyCode.CONTROL, KeyCode.N);
+        settle();
+        WritingPlace writing = frame.shelfPlace().writing();
+        on(() -> writing.body().code().replaceText("RETURN trimm(upper(text));"));
+        settle();
+        assertThat(labels()).anyMatch(t -> t.contains("line 1: no function trimm. Nearest: trim"));
+        on(() -> writing.body().code().replaceText("SET loud = upper(text);\nRETURN trim(loud);"));
+        settle();
+        FixPage page = frame.workbench().orElseThrow().shelf().fix("new_fix").orElseThrow();
+        assertThat(page.bodyText()).contains("SET loud");
+        // It works on real rows, with the intermediate value.
+        assertThat(labels()).anyMatch(t -> t.matches("· [\\d,]+ of [\\d,]+ values change.*"));
+        // A case that fails shows what came; mended, it holds.
+        on(() -> button("+ case").fire());
+        settle();
+        type("#case-1-0", "' tea'");
+        type("#case-1-1", "'tea'");
+        settle();
+        assertThat(text("#case-state-1")).contains("fails");
+        assertThat(text("#case-got-1")).contains("'TEA'");
+        type("#case-1-1", "'TEA'");
+        settle();
+        assertThat(text("#case-state-1")).contains("holds");
+        // Undo and redo, then keep: only now the page is on disk.
+        assertThat(page.file()).doesNotExist();
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        settle();
+        assertThat(page.file()).content().contains("| ' tea' | 'TEA' |");
+        // A file of one's own begins a job; the fix is used in it and the job is run.
+        Path mine = Files.writeString(folder.resolve("mine.txt"), "No;Item\n1; kettle\n2;radio\n2;radio \n");
+        on(() -> frame.read(mine));
+        settle();
+        assertThat(labels()).contains("3 rows");
+        on(() -> {
+            Node add = lookup(".text-field").stream()
+                    .filter(n -> "Add a line".equals(n.getAccessibleText()))
+                    .findFirst()
+                    .orElseThrow();
+            add.requestFocus();
+            ((TextField) add).setText("new fix");
+        });
+        settle();
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).contains("3 cells");
+        on(() -> button("a file, .parquet or .csv").fire());
+        robot.push(KeyCode.ENTER);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(labels()).anyMatch(t -> t.startsWith("Wrote out/mine.parquet · 3 rows"));
+        assertThat(folder.resolve("out/mine.parquet")).exists();
+        // The same fix in another language.
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        settle();
+        on(() -> {
+            frame.languagesPlace().show("new_fix");
+            frame.languagesPlace().choose("pandas");
+        });
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
+        settle();
+        String[] copied = new String[1];
+        on(() -> copied[0] = Clipboard.getSystemClipboard().getString());
+        assertThat(copied[0])
+                .contains("def new_fix(text: pd.Series) -> pd.Series:")
+                .contains("loud = ");
+    }
+
+    @Test
+    void aBlankIsEditedInPlaceAndUndoSurvivesARestart() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("story"), 900));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        on(() -> button("last").fire());
+        settle();
+        robot.push(KeyCode.UP);
+        robot.push(KeyCode.ENTER);
+        settle();
+        on(() -> lookup(".inline-edit").forEach(n -> {
+            ((TextField) n).setText("first");
+            ((TextField) n).getOnAction().handle(null);
+        }));
+        settle();
+        Path job = folder.resolve("jobs/visits_clean.yaml");
+        assertThat(frame.workbench()
+                        .orElseThrow()
+                        .job(job)
+                        .orElseThrow()
+                        .source()
+                        .text())
+                .contains("keep: first");
+        assertThat(job).content().contains("keep: last");
+        on(() -> frame.open(folder));
+        settle();
+        Workbench again = frame.workbench().orElseThrow();
+        assertThat(again.isDraft(job)).isTrue();
+        assertThat(again.job(job).orElseThrow().source().text()).contains("keep: first");
+        on(() -> again.undo(job));
+        assertThat(again.job(job).orElseThrow().source().text()).contains("keep: last");
+        assertThat(again.isDraft(job)).isFalse();
+    }
+
+    @Test
+    void aFolderWithoutAShelfAndABrokenFileHaveWords() throws Exception {
+        open(Files.createTempDirectory("nothing"));
+        assertThat(labels()).anyMatch(t -> t.contains("There is no shelf in this folder"));
+        Path fresh = Files.createTempDirectory("fresh").resolve("shelf");
+        on(() -> frame.create(fresh));
+        settle();
+        assertThat(labels()).anyMatch(t -> t.contains("The shelf is empty"));
+        Path empty = Files.createFile(fresh.resolve("empty.csv"));
+        on(() -> frame.read(empty));
+        settle();
+        assertThat(labels()).anyMatch(t -> t.contains("is empty or no file"));
+    }
+
+    private void type(String id, String text) throws Exception {
+        on(() -> {
+            TextField field = (TextField) frame.scene().lookup(id);
+            field.requestFocus();
+            field.setText(text);
+            field.getOnAction().handle(null);
+        });
+        settle();
+    }
+
+    private String text(String id) {
+        return ((Label) frame.scene().lookup(id)).getText();
+    }
+
+    private Set<Node> lookup(String selector) {
+        return frame.scene().getRoot().lookupAll(selector);
+    }
+
+    private Button button(String text) {
+        return Stream.concat(lookup(".button").stream(), lookup(".blank").stream())
+                .filter(n -> n instanceof Button b && b.getText().equals(text))
+                .map(Button.class::cast)
+                .findFirst()
+                .orElseThrow(() -> new AssertionError("no button " + text));
+    }
+
+    private java.util.List<String> labels() {
+        return lookup(".label").stream()
+                .filter(Label.class::isInstance)
+                .map(n -> ((Label) n).getText())
+                .toList();
+    }
+
+    private static void on(Runnable work) throws Exception {
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, WaitForAsyncUtils.asyncFx(work));
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /// Waits until nothing is being computed any more.
+    private void settle() throws Exception {
+        int[] quiet = {0};
+        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
+            boolean idle = WaitForAsyncUtils.asyncFx(() ->
+                            frame.workbench().map(w -> w.background().isIdle()).orElse(true))
+                    .get();
+            quiet[0] = idle ? quiet[0] + 1 : 0;
+            return quiet[0] > 5;
+        });
+        WaitForAsyncUtils.waitForFxEvents();
+    }
+}
