@@ -18,6 +18,7 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 final class Background implements AutoCloseable {
     private final Map<String, ScheduledExecutorService> lanes = new ConcurrentHashMap<>();
     private final Map<String, AtomicLong> newest = new ConcurrentHashMap<>();
+    private volatile boolean closed;
     private final AtomicInteger open = new AtomicInteger();
     private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
 
@@ -40,6 +41,9 @@ final class Background implements AutoCloseable {
 
     /// Does `work` in the lane, then hands its result to `done` on the interface's thread.
     <T> void ask(Request request, Supplier<T> work, Consumer<T> done) {
+        if (closed) {
+            return;
+        }
         AtomicLong counter = newest.computeIfAbsent(request.name(), _ -> new AtomicLong());
         long mine = counter.incrementAndGet();
         open.incrementAndGet();
@@ -101,6 +105,7 @@ final class Background implements AutoCloseable {
 
     @Override
     public void close() {
+        closed = true;
         lanes.values().forEach(ScheduledExecutorService::shutdownNow);
     }
 }

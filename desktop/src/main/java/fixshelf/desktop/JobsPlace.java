@@ -88,6 +88,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         add.setAccessibleText("Add a line");
         Completion completion = new Completion(add, this::addLine);
         add.textProperty().addListener(_ -> offerLines(completion));
+        add.setOnAction(_ -> matchingLines().stream().findFirst().ifPresent(this::addLine));
         VBox left = new VBox(Ui.page(leftSheet()), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         pages = new FacingPages(left, rightSheet());
@@ -335,14 +336,16 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     private void offerLines(Completion completion) {
-        if (!add.isFocused()) {
-            return;
+        if (add.isFocused()) {
+            completion.offer(matchingLines(), add.localToScreen(add.getBoundsInLocal()));
         }
-        List<String> words = new ArrayList<>(NewLines.offered(
-                        workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()))
-                .keySet());
-        completion.offer(
-                Completion.matching(words, add.getText().strip(), w -> w), add.localToScreen(add.getBoundsInLocal()));
+    }
+
+    private List<String> matchingLines() {
+        List<Column> columns = look.map(l -> l.columnsAt(chosen)).orElse(List.of());
+        List<String> words =
+                List.copyOf(NewLines.offered(workbench.shelf(), columns).keySet());
+        return Completion.matching(words, add.getText().strip(), w -> w);
     }
 
     private void addLine(String words) {
