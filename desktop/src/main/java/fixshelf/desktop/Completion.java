@@ -28,6 +28,7 @@ final class Completion {
         popup.setAutoHide(true);
         list.setOnMouseClicked(_ -> takeChosen());
         owner.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        list.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     }
 
     private void key(KeyEvent event) {

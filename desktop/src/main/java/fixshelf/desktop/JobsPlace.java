@@ -88,7 +88,11 @@ final class JobsPlace implements Place, JobCard.Listener {
         add.setAccessibleText("Add a line");
         Completion completion = new Completion(add, this::addLine);
         add.textProperty().addListener(_ -> offerLines(completion));
-        add.setOnAction(_ -> matchingLines().stream().findFirst().ifPresent(this::addLine));
+        add.setOnAction(_ -> {
+            if (!add.getText().isBlank()) {
+                matchingLines().stream().findFirst().ifPresent(this::addLine);
+            }
+        });
         VBox left = new VBox(Ui.page(leftSheet()), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         pages = new FacingPages(left, rightSheet());
@@ -336,7 +340,9 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     private void offerLines(Completion completion) {
-        if (add.isFocused()) {
+        if (add.getText().isBlank()) {
+            completion.hide();
+        } else if (add.isFocused()) {
             completion.offer(matchingLines(), add.localToScreen(add.getBoundsInLocal()));
         }
     }

@@ -40,6 +40,7 @@ final class JumpField extends TextField {
             }
         });
         addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        list.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     }
 
     private void key(KeyEvent event) {
