@@ -76,7 +76,7 @@ public final class DuckSession implements AutoCloseable {
         } catch (SQLException e) {
             throw failed(e);
         } finally {
-            running = null;
+            done();
         }
     }
 
@@ -90,7 +90,7 @@ public final class DuckSession implements AutoCloseable {
         } catch (SQLException e) {
             throw failed(e);
         } finally {
-            running = null;
+            done();
         }
     }
 
@@ -102,17 +102,19 @@ public final class DuckSession implements AutoCloseable {
 
     private void begin(Statement statement) throws SQLException {
         running = statement;
+        Stop.began(() -> end(statement));
         if (cancelled) {
             throw new SQLException("INTERRUPT Error: cancelled");
         }
     }
 
+    private void done() {
+        running = null;
+        Stop.ended();
+    }
+
     private ProblemException failed(SQLException e) {
-        if (cancelled) {
-            return new ProblemException(
-                    Problem.about(Code.CANCELLED, "run", "Stopped, as you asked.", "Start it again when you like."));
-        }
-        return failure(e);
+        return cancelled || Stop.isAsked() ? new ProblemException(Stop.problem()) : failure(e);
     }
 
     /// Stops what runs, and everything that would come after it. May be called from any thread.
@@ -120,11 +122,15 @@ public final class DuckSession implements AutoCloseable {
         cancelled = true;
         Statement statement = running;
         if (statement != null) {
-            try {
-                statement.cancel();
-            } catch (SQLException e) {
-                System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "nothing to cancel", e);
-            }
+            end(statement);
+        }
+    }
+
+    private static void end(Statement statement) {
+        try {
+            statement.cancel();
+        } catch (SQLException e) {
+            System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "nothing to cancel", e);
         }
     }
 

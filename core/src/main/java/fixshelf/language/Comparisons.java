@@ -1,11 +1,11 @@
 package fixshelf.language;
 
-import static fixshelf.language.Functions.condition;
-import static fixshelf.language.Functions.define;
-import static fixshelf.language.Functions.fixedText;
-import static fixshelf.language.Functions.optional;
-import static fixshelf.language.Functions.same;
-import static fixshelf.language.Functions.text;
+import static fixshelf.language.Entry.condition;
+import static fixshelf.language.Entry.define;
+import static fixshelf.language.Entry.fixedText;
+import static fixshelf.language.Entry.optional;
+import static fixshelf.language.Entry.same;
+import static fixshelf.language.Entry.text;
 
 import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;

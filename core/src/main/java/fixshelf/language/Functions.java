@@ -1,11 +1,5 @@
 package fixshelf.language;
 
-import fixshelf.language.FunctionDef.Example;
-import fixshelf.language.FunctionDef.Group;
-import fixshelf.language.FunctionDef.Nulls;
-import fixshelf.language.FunctionDef.Result;
-import fixshelf.language.FunctionDef.Slot;
-import fixshelf.language.FunctionDef.Wants;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -47,91 +41,5 @@ public final class Functions {
             }
         }
         return all;
-    }
-
-    static Slot text(String name) {
-        return new Slot(name, Wants.TEXT, false, false);
-    }
-
-    static Slot fixedText(String name) {
-        return new Slot(name, Wants.TEXT, true, false);
-    }
-
-    static Slot integer(String name) {
-        return new Slot(name, Wants.INTEGER, false, false);
-    }
-
-    static Slot same(String name) {
-        return new Slot(name, Wants.SAME, false, false);
-    }
-
-    static Slot condition(String name) {
-        return new Slot(name, Wants.BOOLEAN, false, false);
-    }
-
-    static Slot optional(Slot slot) {
-        return new Slot(slot.name(), slot.wants(), slot.fixed(), true);
-    }
-
-    static Slot fixed(Slot slot) {
-        return new Slot(slot.name(), slot.wants(), true, slot.optional());
-    }
-
-    /// Begins an entry; the rest is said with the methods of [Entry].
-    static Entry define(Group group, String name, Slot... slots) {
-        return new Entry(group, name, List.of(slots));
-    }
-
-    /// A catalogue entry being written.
-    static final class Entry {
-        private final Group group;
-        private final String name;
-        private final List<Slot> slots;
-        private final List<Example> examples = new ArrayList<>();
-        private List<String> aliases = List.of();
-        private boolean variadic;
-        private Nulls nulls = Nulls.IF_ANY;
-        private Result result = Result.TEXT;
-        private String about = "";
-
-        private Entry(Group group, String name, List<Slot> slots) {
-            this.group = group;
-            this.name = name;
-            this.slots = slots;
-        }
-
-        Entry aliases(String... names) {
-            aliases = List.of(names);
-            return this;
-        }
-
-        Entry repeatsLast() {
-            variadic = true;
-            return this;
-        }
-
-        Entry ownNulls() {
-            nulls = Nulls.AS_DESCRIBED;
-            return this;
-        }
-
-        Entry gives(Result type) {
-            result = type;
-            return this;
-        }
-
-        Entry about(String meaning) {
-            about = meaning.strip().replace('\n', ' ');
-            return this;
-        }
-
-        Entry example(String call, String value) {
-            examples.add(new Example(call, value));
-            return this;
-        }
-
-        FunctionDef done() {
-            return new FunctionDef(name, aliases, slots, variadic, result, nulls, group, about, List.copyOf(examples));
-        }
     }
 }

@@ -1,7 +1,7 @@
 package fixshelf.language;
 
-import static fixshelf.language.Functions.define;
-import static fixshelf.language.Functions.same;
+import static fixshelf.language.Entry.define;
+import static fixshelf.language.Entry.same;
 
 import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;

@@ -1,11 +1,11 @@
 package fixshelf.language;
 
-import static fixshelf.language.Functions.define;
-import static fixshelf.language.Functions.fixed;
-import static fixshelf.language.Functions.fixedText;
-import static fixshelf.language.Functions.integer;
-import static fixshelf.language.Functions.optional;
-import static fixshelf.language.Functions.text;
+import static fixshelf.language.Entry.define;
+import static fixshelf.language.Entry.fixed;
+import static fixshelf.language.Entry.fixedText;
+import static fixshelf.language.Entry.integer;
+import static fixshelf.language.Entry.optional;
+import static fixshelf.language.Entry.text;
 
 import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;

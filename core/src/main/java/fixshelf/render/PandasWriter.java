@@ -372,8 +372,8 @@ final class PandasWriter {
     private Py substringByRow(List<Expr> a) {
         String columns = a.stream().map(e -> series(e).text()).collect(Collectors.joining(", "));
         String names = a.size() > 2 ? "t, i, n" : "t, i";
-        String end = a.size() > 2 ? "max(max(i - 1, 0), i - 1 + max(n, 0))" : "";
-        return byRow("t[max(i - 1, 0):" + end + "]", names, columns);
+        String end = a.size() > 2 ? "max(max(int(i) - 1, 0), int(i) - 1 + max(int(n), 0))" : "";
+        return byRow("t[max(int(i) - 1, 0):" + end + "]", names, columns);
     }
 
     private Py byRow(String value, String names, String columns) {
@@ -390,7 +390,7 @@ final class PandasWriter {
                 ? Py.column(
                         series(a.get(0)).at(Py.ATOM) + ".str[:" + Math.max(0, Math.min(count, Integer.MAX_VALUE)) + "]")
                 : byRow(
-                        "t[: max(n, 0)]",
+                        "t[: max(int(n), 0)]",
                         "t, n",
                         series(a.get(0)).text() + ", " + series(a.get(1)).text());
     }
@@ -399,7 +399,7 @@ final class PandasWriter {
         Long count = number(a.get(1));
         if (count == null) {
             return byRow(
-                    "t[max(len(t) - max(n, 0), 0) :]",
+                    "t[max(len(t) - max(int(n), 0), 0) :]",
                     "t, n",
                     series(a.get(0)).text() + ", " + series(a.get(1)).text());
         }

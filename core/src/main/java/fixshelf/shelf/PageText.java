@@ -175,7 +175,7 @@ final class PageText {
         List<Cell> cells = new ArrayList<>();
         int cell = from;
         for (int i = from; i < to; i++) {
-            if (text.charAt(i) == '\\' && i + 1 < to) {
+            if (text.startsWith("\\|", i)) {
                 i++;
             } else if (text.charAt(i) == '|') {
                 cells.add(cell(cell, i));

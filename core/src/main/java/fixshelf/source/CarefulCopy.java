@@ -1,5 +1,6 @@
 package fixshelf.source;
 
+import fixshelf.engine.Stop;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -88,6 +89,7 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
                         in, file.options().separator(), file.options().quote());
                 records.skipToLine(from);
                 while (true) {
+                    Stop.check();
                     Optional<RecordReader.Item> item = records.next();
                     if (item.isEmpty() || item.get().line() >= stop) {
                         return Optional.empty();

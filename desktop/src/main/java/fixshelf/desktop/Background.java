@@ -1,6 +1,8 @@
 package fixshelf.desktop;
 
+import fixshelf.engine.Stop;
 import java.util.Map;
+import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
 import java.util.concurrent.ScheduledExecutorService;
@@ -20,6 +22,7 @@ final class Background implements AutoCloseable {
     private final Map<String, AtomicLong> newest = new ConcurrentHashMap<>();
     private volatile boolean closed;
     private final AtomicInteger open = new AtomicInteger();
+    private final Set<Stop> stops = ConcurrentHashMap.newKeySet();
     private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
 
     /// A request: its lane, its name, and how long to wait for a newer one, in milliseconds.
@@ -55,17 +58,26 @@ final class Background implements AutoCloseable {
                                 return;
                             }
                             Platform.runLater(() -> busy.set(request.name()));
+                            Stop stop = new Stop();
+                            stops.add(stop);
                             try {
-                                T result = work.get();
+                                T result = stop.during(work);
                                 Platform.runLater(() -> deliver(counter, mine, result, done));
                             } catch (RuntimeException e) {
                                 System.getLogger(Background.class.getName())
                                         .log(System.Logger.Level.ERROR, request.name(), e);
                                 Platform.runLater(this::finished);
+                            } finally {
+                                stops.remove(stop);
                             }
                         },
                         request.waitMillis(),
                         TimeUnit.MILLISECONDS);
+    }
+
+    /// Ends all that runs now; each piece of work says that it was stopped.
+    void stop() {
+        stops.forEach(Stop::now);
     }
 
     private <T> void deliver(AtomicLong counter, long mine, T result, Consumer<T> done) {

@@ -294,7 +294,10 @@ final class EvidencePage {
         List<String> heading = FixEdits.heading(page);
         for (int c = 0; c < heading.size(); c++) {
             cases.add(
-                    Ui.label(heading.get(c).equalsIgnoreCase("result") ? "expected" : heading.get(c), "table-head"),
+                    Ui.label(
+                            heading.get(c).equalsIgnoreCase("result") ? "expected" : heading.get(c),
+                            "table-head",
+                            "above-fields"),
                     c + 1,
                     0);
         }
@@ -326,8 +329,7 @@ final class EvidencePage {
             TextField field = new TextField(c < cells.size() ? cells.get(c) : "");
             field.getStyleClass().add("case-cell");
             field.setId("case-" + row + "-" + c);
-            field.setPrefColumnCount(
-                    Math.max(8, Math.min(26, (int) (field.getText().length() * 0.95))));
+            field.setPrefColumnCount(Math.max(8, Math.min(30, field.getText().length() + 1)));
             int column = c;
             field.focusedProperty().addListener((_, _, now) -> {
                 if (!now) {

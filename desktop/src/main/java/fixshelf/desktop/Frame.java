@@ -16,6 +16,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import javafx.scene.Scene;
+import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -129,7 +130,10 @@ final class Frame {
         bar.getChildren().addAll(places.values());
         bar.getChildren().addAll(Ui.spring(), jump, state);
         root.setTop(bar);
-        root.setBottom(Ui.row("status", status, busy, Ui.spring(), keys));
+        Button stop = Ui.button(stopWork(), "plain", "small");
+        stop.setFocusTraversable(false);
+        stop.visibleProperty().bind(opened.background().busyProperty().isNotEmpty());
+        root.setBottom(Ui.row("status", status, busy, stop, Ui.spring(), keys));
         busy.textProperty().bind(opened.background().busyProperty());
         opened.resultsProperty().addListener(_ -> showState());
         opened.problemsProperty().addListener(_ -> showState());
@@ -219,6 +223,11 @@ final class Frame {
         return targets;
     }
 
+    private Command stopWork() {
+        return Command.of("Stop", "Shortcut+Period", () -> workbench()
+                .ifPresent(w -> w.background().stop()));
+    }
+
     private Command newShelf() {
         return Command.of("New shelf …", "", () -> chooseFolder("A folder for the new shelf")
                 .ifPresent(this::create));
@@ -268,6 +277,7 @@ final class Frame {
                 Command.of("Smaller text", "Shortcut+Minus", () -> resize(-1)),
                 Command.of("Read a file in a new job …", "Shortcut+Shift+O", this::chooseFile)
                         .when(() -> jobsPlace != null),
+                stopWork(),
                 openShelf(),
                 newShelf()));
         return commands;

@@ -575,7 +575,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                         .when(() -> file != null && workbench.canUndo(file)),
                 Command.of("Redo", "Shortcut+Alt+Shift+Z", () -> workbench.redo(file))
                         .when(() -> file != null && workbench.canRedo(file)),
-                Command.of("Stop the run", "Shortcut+Period", () -> Objects.requireNonNull(stop)
+                Command.of("Stop the run", "", () -> Objects.requireNonNull(stop)
                                 .run())
                         .when(() -> stop != null));
     }

@@ -213,8 +213,7 @@ final class WritingPlace {
                 0,
                 Ui.label("name", "soft", "small"),
                 Ui.label("type", "soft", "small"),
-                Ui.label("if left out", "soft", "small"),
-                Ui.label("about", "soft", "small"));
+                Ui.label("if left out", "soft", "small"));
         for (int i = 0; i < page.parameters().size(); i++) {
             parameterRow(page, i);
         }
@@ -225,7 +224,7 @@ final class WritingPlace {
                     edit(FixEdits.setParameters(p, texts));
                 })),
                 "plain");
-        parameters.add(add, 0, page.parameters().size() + 1, 3, 1);
+        parameters.add(add, 0, 2 * page.parameters().size() + 1, 3, 1);
     }
 
     private static List<ParameterText> texts(FixPage page) {
@@ -242,19 +241,21 @@ final class WritingPlace {
         Parameter parameter = page.parameters().get(index);
         TextField field = new TextField(parameter.name());
         field.getStyleClass().add("mono");
-        field.setPrefColumnCount(9);
+        field.setPrefColumnCount(14);
         ComboBox<String> type = new ComboBox<>();
         type.getItems().setAll(TYPES);
         type.setEditable(true);
         type.setValue(parameter.type().label());
-        type.setPrefWidth(110);
+        type.setPrefWidth(120);
         TextField fallback =
                 new TextField(parameter.fallback().map(Printer::print).orElse(""));
         fallback.setPromptText("required");
         fallback.getStyleClass().add("mono");
         fallback.setPrefColumnCount(8);
+        GridPane.setHgrow(fallback, Priority.ALWAYS);
         TextField about = new TextField(parameter.about());
-        GridPane.setHgrow(about, Priority.ALWAYS);
+        about.setPromptText("what it is for, in one sentence");
+        about.setAccessibleText("About " + parameter.name());
         Runnable commit = () -> page().filter(p -> index < p.parameters().size() && !filling)
                 .ifPresent(p -> {
                     List<ParameterText> texts = texts(p);
@@ -280,7 +281,9 @@ final class WritingPlace {
                 "plain",
                 "small");
         remove.setMinWidth(Region.USE_PREF_SIZE);
-        parameters.addRow(index + 1, field, type, fallback, about, remove);
+        parameters.addRow(2 * index + 1, field, type, fallback, remove);
+        VBox words = Ui.column("parameter-about", about);
+        parameters.add(words, 0, 2 * index + 2, 3, 1);
     }
 
     private void fillPromises(FixPage page) {
