@@ -208,12 +208,14 @@ class StoryTest {
         WaitForAsyncUtils.waitForFxEvents();
     }
 
-    /// Waits until nothing is being computed any more.
+    /// Waits until nothing is being computed any more, and no typed text waits for its moment.
     private void settle() throws Exception {
         int[] quiet = {0};
         WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
-            boolean idle = WaitForAsyncUtils.asyncFx(() ->
-                            frame.workbench().map(w -> w.background().isIdle()).orElse(true))
+            boolean idle = WaitForAsyncUtils.asyncFx(() -> frame.workbench()
+                            .map(w -> w.background().isIdle()
+                                    && !frame.shelfPlace().writing().body().isBusy())
+                            .orElse(true))
                     .get();
             quiet[0] = idle ? quiet[0] + 1 : 0;
             return quiet[0] > 5;
