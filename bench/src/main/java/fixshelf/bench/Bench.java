@@ -206,6 +206,10 @@ final class Bench {
             process.destroy();
             process.waitFor();
         }
-        System.out.printf("Window visible: %.0f ms (median of %d)%n", median(millis), millis.size());
+        if (millis.isEmpty()) {
+            System.out.println("Window visible: not measured, the window could not be opened on this display.");
+        } else {
+            System.out.printf("Window visible: %.0f ms (median of %d)%n", median(millis), millis.size());
+        }
     }
 }

@@ -44,7 +44,8 @@ public final class Cases {
         return new Evaluation(fix, page.cases().stream().map(c -> row(fix, c)).toList());
     }
 
-    private static List<Expr.Literal> row(Definition fix, FixPage.Case example) {
+    /// The arguments of a case, with the defaults of those that it leaves out.
+    static List<Expr.Literal> row(Definition fix, FixPage.Case example) {
         List<Expr.Literal> row = new ArrayList<>();
         for (Parameter parameter : fix.parameters()) {
             Expr.Literal given = example.arguments().get(parameter.name().toLowerCase(Locale.ROOT));

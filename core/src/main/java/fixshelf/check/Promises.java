@@ -6,16 +6,12 @@ import fixshelf.engine.FixEngine;
 import fixshelf.language.Body;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.Lexer;
-import fixshelf.language.Parameter;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.FixPage.Promise;
 import fixshelf.shelf.Shelf;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.Random;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// Looks for values that break a promise, and makes the one it finds as small as it can.
@@ -53,11 +49,11 @@ public final class Promises {
                     promise,
                     0,
                     Optional.of(new PromiseResult.Broken(
-                            row(new Expr.Literal(null, fix.returns()), new Random(SEED)),
+                            List.of(new Expr.Literal(null, fix.returns())),
                             "it gives another type than it takes",
                             null)));
         }
-        List<List<Expr.Literal>> rows = rows();
+        List<List<Expr.Literal>> rows = new Inputs(fix, Optional.of(page), SEED).madeUp(VALUES);
         Optional<PromiseResult.Broken> broken = firstBroken(rows);
         while (broken.isPresent()) {
             Optional<PromiseResult.Broken> smaller = smaller(broken.get());
@@ -67,51 +63,6 @@ public final class Promises {
             broken = smaller;
         }
         return new PromiseResult(page, promise, rows.size(), broken);
-    }
-
-    private List<List<Expr.Literal>> rows() {
-        Random random = new Random(SEED);
-        return new MadeUpValues(SEED, words())
-                .of(fix.parameters().getFirst().type(), VALUES).stream()
-                        .map(first -> row(first, random))
-                        .toList();
-    }
-
-    /// The texts that stand in the body and in the cases.
-    private List<String> words() {
-        String body = page.bodyText();
-        Stream<String> inBody = Lexer.tokens(body).stream()
-                .filter(t -> t.kind() == Lexer.Kind.TEXT)
-                .map(t -> t.in(body))
-                .filter(t -> t.startsWith("'"))
-                .map(t -> t.substring(1, t.length() - 1).replace("''", "'"));
-        Stream<String> inCases = page.cases().stream()
-                .flatMap(c -> c.arguments().values().stream())
-                .map(Expr.Literal::value)
-                .filter(String.class::isInstance)
-                .map(String.class::cast);
-        return Stream.concat(inBody, inCases).distinct().toList();
-    }
-
-    /// The value with the other parameters: their defaults, or those of a case, or a made-up value.
-    private List<Expr.Literal> row(Expr.Literal first, Random random) {
-        List<Expr.Literal> row = new ArrayList<>();
-        row.add(first);
-        for (Parameter parameter : fix.parameters().subList(1, fix.parameters().size())) {
-            List<Expr.Literal> known = Stream.concat(
-                            parameter.fallback().stream(),
-                            page.cases().stream()
-                                    .flatMap(c -> Optional.ofNullable(
-                                            c.arguments().get(parameter.name().toLowerCase(java.util.Locale.ROOT)))
-                                            .stream()))
-                    .filter(v -> v.value() != null)
-                    .toList();
-            row.add(
-                    known.isEmpty()
-                            ? new Expr.Literal(parameter.fixed() ? "a" : null, parameter.type())
-                            : known.get(random.nextInt(known.size())));
-        }
-        return row;
     }
 
     private Optional<PromiseResult.Broken> smaller(PromiseResult.Broken broken) {

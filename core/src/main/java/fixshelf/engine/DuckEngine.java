@@ -2,17 +2,17 @@ package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.problem.ProblemException;
-import fixshelf.render.Language;
 import fixshelf.render.Languages;
+import fixshelf.render.SqlLanguage;
 import java.sql.SQLException;
 import java.util.List;
 
 /// DuckDB inside the process: the reference for every other language.
 final class DuckEngine implements FixEngine {
-    private final Language language = Languages.find("duckdb").orElseThrow();
+    private final SqlLanguage language = (SqlLanguage) Languages.find("duckdb").orElseThrow();
 
     @Override
-    public Language language() {
+    public SqlLanguage language() {
         return language;
     }
 

@@ -14,6 +14,14 @@ public interface FixEngine {
     /// The answers for each evaluation, row by row. Many evaluations are run together.
     List<List<Answer>> run(List<Evaluation> evaluations);
 
+    /// The same failure for every row.
+    static List<List<Answer>> failed(List<Evaluation> evaluations, String why) {
+        Answer failed = new Answer.Failed(why);
+        return evaluations.stream()
+                .map(e -> e.rows().stream().map(_ -> failed).toList())
+                .toList();
+    }
+
     /// Whether an engine is here: its version, or what is missing and how to get it.
     sealed interface Presence {
         record Here(String version) implements Presence {}

@@ -6,7 +6,14 @@ import java.util.Optional;
 
 /// The engines that can run fixes, in the order of the languages.
 public final class FixEngines {
-    public static final List<FixEngine> ALL = List.of(new DuckEngine(), new PostgresEngine(), new PandasEngine());
+    public static final List<FixEngine> ALL = List.of(
+            new DuckEngine(),
+            new PostgresEngine(),
+            new MariaDbEngine(),
+            new SqliteEngine(),
+            new SparkEngine(),
+            new PandasEngine(),
+            new REngine());
 
     private FixEngines() {}
 

@@ -54,8 +54,7 @@ public final class PlanSql {
             }
             case Step.KeepOne keep -> {
                 keep.columns().forEach(c -> columns.add(column(c.name())));
-                yield "SELECT " + String.join(", ", columns) + " FROM " + from + " WHERE " + column(ROW) + " IN ("
-                        + survivors(keep, from) + ")";
+                yield "SELECT " + String.join(", ", columns) + " FROM " + staying(keep, from);
             }
         };
     }
@@ -108,13 +107,18 @@ public final class PlanSql {
         return sum.isEmpty() ? "CAST(0 AS USMALLINT)" : "CAST(" + sum + " AS USMALLINT)";
     }
 
-    /// The rows that stay: one row number for each group. Without an order the place in the source decides.
-    public static String survivors(Step.KeepOne keep, String from) {
-        String row = column(ROW);
-        String pick = keep.keep() == Line.Keep.LAST ? "max" : "min";
-        String chosen =
-                keep.order().isEmpty() ? pick + "(" + row + ")" : "arg_" + pick + "(" + row + ", " + rank(keep) + ")";
-        return "SELECT " + chosen + " FROM " + from + " GROUP BY " + names(keep.keys());
+    /// `from` without the rows that leave. Only rows whose key repeats are put into order: mostly there are few.
+    public static String staying(Step.KeepOne keep, String from) {
+        String repeated = keep.keys().stream()
+                .map(k -> "r." + column(k) + " IS NOT DISTINCT FROM a." + column(k))
+                .collect(Collectors.joining(" AND "));
+        String keys = names(keep.keys());
+        String leaving = "SELECT " + column(ROW) + " FROM (SELECT a." + column(ROW)
+                + ", row_number() OVER (PARTITION BY " + keys + " ORDER BY " + order(keep)
+                + ") AS \"fixshelf place\" FROM "
+                + from + " AS a WHERE EXISTS (SELECT 1 FROM (SELECT " + keys + " FROM " + from + " GROUP BY " + keys
+                + " HAVING count(*) > 1) AS r WHERE " + repeated + ")) WHERE \"fixshelf place\" > 1";
+        return from + " AS kept ANTI JOIN (" + leaving + ") AS gone USING (" + column(ROW) + ")";
     }
 
     /// All rows of the groups that have more than one, group by group, each marked whether it stays.
@@ -127,16 +131,13 @@ public final class PlanSql {
                 + " QUALIFY \"fixshelf size\" > 1";
     }
 
-    /// Compares by the order columns, nulls first, then by place; no two rows are equal in it.
-    private static String rank(Step.KeepOne keep) {
-        List<String> parts = new ArrayList<>();
-        for (int i = 0; i < keep.order().size(); i++) {
-            String name = column(keep.order().get(i));
-            parts.add("present" + i + " := " + name + " IS NOT NULL");
-            parts.add("value" + i + " := " + name);
-        }
-        parts.add("place := " + column(ROW));
-        return "struct_pack(" + String.join(", ", parts) + ")";
+    /// The one that stays comes first: by the order columns, nulls before all others, then by place in the source.
+    private static String order(Step.KeepOne keep) {
+        String direction = keep.keep() == Line.Keep.LAST ? " DESC NULLS LAST" : " ASC NULLS FIRST";
+        List<String> parts = new ArrayList<>(
+                keep.order().stream().map(o -> "a." + column(o) + direction).toList());
+        parts.add("a." + column(ROW) + direction);
+        return String.join(", ", parts);
     }
 
     static String names(List<String> names) {

@@ -4,23 +4,47 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.problem.Outcome;
-import fixshelf.render.Language;
+import fixshelf.problem.ProblemException;
+import fixshelf.render.SqlLanguage;
 import fixshelf.type.Type;
+import java.math.BigDecimal;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.SQLException;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/// Evaluates fixes with one SQL query for each group of rows; where the query fails, row by row.
+/// Evaluates fixes with one SQL query for each group of rows; where the query fails, in halves, down to the row.
 final class SqlEvaluation {
+    private static final int ROWS_A_QUERY = 2_000;
+
     /// Runs a query of one column and gives its values in order.
     interface Runner {
-        List<@Nullable Object> column(String sql) throws java.sql.SQLException;
+        List<@Nullable Object> column(String sql) throws SQLException;
+
+        /// Queries over a connection.
+        static Runner of(Connection connection, int seconds) {
+            return sql -> {
+                List<@Nullable Object> values = new ArrayList<>();
+                try (Statement statement = connection.createStatement()) {
+                    statement.setQueryTimeout(seconds);
+                    try (ResultSet rows = statement.executeQuery(sql)) {
+                        while (rows.next()) {
+                            values.add(rows.getObject(1));
+                        }
+                    }
+                }
+                return values;
+            };
+        }
     }
 
-    private final Language language;
+    private final SqlLanguage language;
     private final Runner runner;
 
-    SqlEvaluation(Language language, Runner runner) {
+    SqlEvaluation(SqlLanguage language, Runner runner) {
         this.language = language;
         this.runner = runner;
     }
@@ -31,14 +55,17 @@ final class SqlEvaluation {
         for (Groups group : Groups.of(evaluation)) {
             Outcome<String> code = language.expression(Inliner.call(group.fix(), group.arguments()));
             if (!code.isPresent()) {
-                group.rows()
-                        .forEach(i -> answers.set(
-                                i, new Answer.NotSaid(code.problems().getFirst().what())));
+                Answer said = new Answer.NotSaid(code.problems().getFirst().what());
+                group.rows().forEach(i -> answers.set(i, said));
                 continue;
             }
-            List<Answer> some = answers(code.get(), group, evaluation, group.rows());
-            for (int i = 0; i < group.rows().size(); i++) {
-                answers.set(group.rows().get(i), some.get(i));
+            for (int from = 0; from < group.rows().size(); from += ROWS_A_QUERY) {
+                List<Integer> rows =
+                        group.rows().subList(from, Math.min(group.rows().size(), from + ROWS_A_QUERY));
+                List<Answer> some = answers(code.get(), group, evaluation, rows);
+                for (int i = 0; i < rows.size(); i++) {
+                    answers.set(rows.get(i), some.get(i));
+                }
             }
         }
         return answers;
@@ -47,14 +74,16 @@ final class SqlEvaluation {
     private List<Answer> answers(String code, Groups group, Evaluation evaluation, List<Integer> rows) {
         List<Answer> answers = new ArrayList<>();
         try {
-            String sql = query(code, group, evaluation, rows);
-            runner.column(sql).forEach(v -> answers.add(new Answer.Value(v)));
+            Stop.check();
+            Type returns = group.fix().returns();
+            runner.column(query(code, group, evaluation, rows))
+                    .forEach(v -> answers.add(new Answer.Value(plain(v, returns))));
             return answers;
-        } catch (java.sql.SQLException | fixshelf.problem.ProblemException e) {
+        } catch (SQLException | ProblemException e) {
             if (rows.size() == 1) {
                 String first =
                         String.valueOf(e.getMessage()).lines().findFirst().orElse("");
-                boolean said = e instanceof java.sql.SQLException;
+                boolean said = e instanceof SQLException;
                 return List.of(said ? new Answer.Failed(first) : new Answer.NotSaid(first));
             }
             int middle = rows.size() / 2;
@@ -66,41 +95,43 @@ final class SqlEvaluation {
 
     private String query(String code, Groups group, Evaluation evaluation, List<Integer> rows) {
         StringBuilder values = new StringBuilder();
+        StringBuilder names = new StringBuilder("row_no");
+        StringBuilder typed = new StringBuilder("row_no");
         int width = group.first().size();
+        for (int p = 0; p < width; p++) {
+            Type type = group.fix().parameters().get(p).type();
+            names.append(", p").append(p);
+            typed.append(", ")
+                    .append(language.cast("p" + p, type))
+                    .append(" AS p")
+                    .append(p);
+        }
         for (int i = 0; i < rows.size(); i++) {
             List<Expr.Literal> row = evaluation.rows().get(rows.get(i));
-            values.append(i == 0 ? "(" : ", (").append(i);
-            for (int p = 0; p < width; p++) {
-                values.append(", ")
-                        .append(literal(
-                                row.get(p), group.fix().parameters().get(p).type()));
-            }
+            values.append(i == 0 ? "(" : ",\n(").append(i);
+            row.forEach(v -> values.append(", ").append(v.value() == null ? "NULL" : literal(v)));
             values.append(')');
         }
-        StringBuilder names = new StringBuilder("row_no");
-        for (int p = 0; p < width; p++) {
-            names.append(", p").append(p);
-        }
-        return "SELECT " + code + " FROM (VALUES " + values + ") AS t(" + names + ") ORDER BY row_no";
+        return "WITH v(" + names + ") AS (VALUES " + values + "), t AS (SELECT " + typed + " FROM v)\nSELECT " + code
+                + "\nFROM t ORDER BY row_no";
     }
 
-    private String literal(Expr.Literal literal, Type type) {
-        Outcome<String> code =
-                language.expression(new Expr.Literal(literal.value(), literal.value() == null ? type : literal.type()));
+    private String literal(Expr.Literal literal) {
+        Outcome<String> code = language.expression(literal);
         if (!code.isPresent()) {
-            throw new fixshelf.problem.ProblemException(code.problems().getFirst());
+            throw new ProblemException(code.problems().getFirst());
         }
-        boolean typed = literal.value() == null;
-        return typed ? code.get() : "CAST(" + code.get() + " AS " + sqlType(type) + ")";
+        return code.get();
     }
 
-    private String sqlType(Type type) {
-        boolean postgres = language.id().equals("postgresql");
+    /// The value as one of ours; some engines have no type for truth, or give whole numbers in one of several types.
+    private static @Nullable Object plain(@Nullable Object value, Type type) {
         return switch (type) {
-            case Type.Text _, Type.Unknown _ -> postgres ? "text" : "VARCHAR";
-            case Type.Int _ -> "bigint";
-            case Type.Bool _ -> "boolean";
-            case Type.Decimal(int precision, int scale) -> "decimal(" + precision + ", " + scale + ")";
+            case Type.Bool _ when value instanceof Number number -> number.longValue() != 0;
+            case Type.Int _ when value instanceof Number number -> new BigDecimal(number.toString()).longValue();
+            case Type.Decimal _ when value instanceof Number number -> new BigDecimal(number.toString());
+            case Type.Text _ when value != null -> value.toString();
+            case Type.Bool _, Type.Int _, Type.Decimal _, Type.Text _, Type.Unknown _ -> value;
         };
     }
 }

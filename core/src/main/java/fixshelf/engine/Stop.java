@@ -3,17 +3,17 @@ package fixshelf.engine;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import java.util.Map;
 import java.util.Optional;
-import java.util.concurrent.atomic.AtomicReference;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Supplier;
 
-/// The way to stop work from another thread. Work done [#during] a stop asks it before each statement, and what runs
-/// is ended at once: a statement is cancelled, a process is destroyed.
+/// The way to stop work from another thread; several threads may work under one. Work done [#during] a stop asks it
+/// before each statement, and what runs is ended at once: a statement is cancelled, a process is destroyed.
 public final class Stop {
     private static final ScopedValue<Stop> CURRENT = ScopedValue.newInstance();
-    private static final Runnable NOTHING = () -> {};
 
-    private final AtomicReference<Runnable> running = new AtomicReference<>(NOTHING);
+    private final Map<Thread, Runnable> running = new ConcurrentHashMap<>();
     private volatile boolean stopped;
 
     /// Does `work`, which this stop can end.
@@ -24,7 +24,7 @@ public final class Stop {
     /// Ends what runs, and everything that would come after it. May be called from any thread, more than once.
     public void now() {
         stopped = true;
-        running.get().run();
+        running.values().forEach(Runnable::run);
     }
 
     public boolean isStopped() {
@@ -50,7 +50,7 @@ public final class Stop {
     /// Names how to end what begins to run now; `ended` is to be called after it.
     static void began(Runnable end) {
         current().ifPresent(stop -> {
-            stop.running.set(end);
+            stop.running.put(Thread.currentThread(), end);
             if (stop.stopped) {
                 throw new ProblemException(problem());
             }
@@ -58,7 +58,7 @@ public final class Stop {
     }
 
     static void ended() {
-        current().ifPresent(stop -> stop.running.set(NOTHING));
+        current().ifPresent(stop -> stop.running.remove(Thread.currentThread()));
     }
 
     static Problem problem() {

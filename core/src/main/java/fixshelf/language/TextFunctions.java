@@ -97,7 +97,8 @@ final class TextFunctions {
             .aliases("substr")
             .about("""
                 The code points from `start` (the first is 1), at most `length` of them, as in the SQL standard:
-                positions before the text count but hold nothing; a negative `length` gives the empty text.\
+                positions before the text count but hold nothing; a negative `length` gives the empty text. Numbers
+                beyond a billion count as a billion.\
                 """)
             .example("substring('brass', 2, 3)", "'ras'")
             .example("substring('brass', 4)", "'ss'")

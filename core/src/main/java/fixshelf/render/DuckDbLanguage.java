@@ -16,13 +16,9 @@ public final class DuckDbLanguage extends SqlLanguage {
         say("ltrim", a -> trim("ltrim", a));
         say("rtrim", a -> trim("rtrim", a));
         say("upper", a -> upper(sql(a.getFirst())));
-        say("substring", this::substring);
-        say("left", a -> Sql.call("left", sql(a.get(0)), count(a.get(1))));
-        say("right", a -> Sql.call("right", sql(a.get(0)), count(a.get(1))));
         say("position", a -> Sql.call("instr", all(a)));
         say("ends_with", a -> Sql.call("ends_with", all(a)));
         say("contains", a -> Sql.call("contains", all(a)));
-        say("repeat", a -> Sql.call("repeat", sql(a.get(0)), count(a.get(1))));
         say("regexp_replace", this::regexpReplace);
         say("regexp_like", a -> Sql.call("regexp_matches", sql(a.get(0)), patternText(a.get(1))));
         say("regexp_extract", this::regexpExtract);
@@ -80,34 +76,6 @@ public final class DuckDbLanguage extends SqlLanguage {
                 Sql.call("upper", text));
     }
 
-    private Sql substring(List<Expr> a) {
-        Expr start = a.get(1);
-        boolean plain = start instanceof Expr.Literal(Long s, Type _)
-                && s >= 1
-                && (a.size() < 3 || a.get(2) instanceof Expr.Literal(Long n, Type _) && n >= 0);
-        if (plain) {
-            return Sql.call("substr", all(a));
-        }
-        Sql from = bounded(sql(start), 1);
-        if (a.size() < 3) {
-            return Sql.call("substr", sql(a.get(0)), from);
-        }
-        String before = "least(" + bounded(sql(start), -1_000_000_000).text() + " - 1, 0)";
-        String length = "greatest(" + bounded(sql(a.get(2)), 0).text() + " + " + before + ", 0)";
-        return Sql.call("substr", sql(a.get(0)), from, Sql.atom(length));
-    }
-
-    private static Sql bounded(Sql number, long least) {
-        return Sql.atom("least(greatest(" + number.text() + ", " + least + "), 1000000000)");
-    }
-
-    private Sql count(Expr number) {
-        if (number instanceof Expr.Literal(Long n, Type _)) {
-            return Sql.atom(String.valueOf(Math.max(0, Math.min(n, 1_000_000_000))));
-        }
-        return bounded(sql(number), 0);
-    }
-
     private Sql patternText(Expr argument) {
         return Sql.atom(text(regexWriter().write(pattern(argument))));
     }
@@ -140,10 +108,5 @@ public final class DuckDbLanguage extends SqlLanguage {
         Sql shape = Sql.atom("length(" + text + ") <= 100 AND regexp_full_match(" + text + ", '" + BLANKS
                 + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "')");
         return caseWhen(shape, Sql.atom("try_cast(" + text + " AS " + typeName(type) + ")"));
-    }
-
-    @Override
-    Sql endsWith(List<Expr> arguments) {
-        return Sql.call("ends_with", all(arguments));
     }
 }

@@ -15,6 +15,12 @@ public interface Language {
     /// The words that a reader sees highlighted, in lower case.
     java.util.Set<String> keywords();
 
+    /// Whether an error says that a value is beyond what the language can hold: then it stopped instead of giving
+    /// another value, as it should.
+    default boolean isLimit(String error) {
+        return false;
+    }
+
     /// The code of an expression over columns.
     Outcome<String> expression(Expr expr);
 

@@ -7,8 +7,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -47,10 +45,8 @@ public final class PandasLanguage implements Language {
     @Override
     public Outcome<String> definition(Definition fix, String about) {
         try {
-            Map<String, Definition> needed = new LinkedHashMap<>();
-            collect(fix, needed);
             List<String> functions = new ArrayList<>();
-            for (Definition definition : needed.values()) {
+            for (Definition definition : Calls.neededBy(fix)) {
                 functions.add(function(definition, definition == fix ? about : ""));
             }
             String code = String.join("\n\n", functions);
@@ -69,28 +65,14 @@ public final class PandasLanguage implements Language {
         return out.append("import pandas as pd\n").toString();
     }
 
-    private static void collect(Definition fix, Map<String, Definition> needed) {
-        Set<Definition> called = new LinkedHashSet<>();
-        fix.body().assignments().forEach(a -> calls(a.value(), called));
-        calls(fix.body().result(), called);
-        called.forEach(c -> collect(c, needed));
-        needed.putIfAbsent(fix.name(), fix);
+    /// How a fix is called in code.
+    public static String functionName(Definition fix) {
+        return PandasWriter.safe(fix.name());
     }
 
-    private static void calls(Expr expr, Set<Definition> called) {
-        switch (expr) {
-            case Expr.Literal _, Expr.Name _ -> {}
-            case Expr.Call call -> call.arguments().forEach(a -> calls(a, called));
-            case Expr.Case choice -> {
-                choice.branches().forEach(b -> calls(b.condition(), called));
-                choice.branches().forEach(b -> calls(b.result(), called));
-                calls(choice.otherwise(), called);
-            }
-            case Expr.FixCall(Definition fix, List<Expr> arguments) -> {
-                called.add(fix);
-                arguments.forEach(a -> calls(a, called));
-            }
-        }
+    /// The type of a column, as it is written in code.
+    public static String dtype(Type type) {
+        return PandasWriter.dtype(type);
     }
 
     private static String function(Definition fix, String about) {

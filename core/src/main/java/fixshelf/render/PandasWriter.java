@@ -2,6 +2,7 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
 import fixshelf.language.RegexParser;
 import fixshelf.language.Replacement;
@@ -72,6 +73,8 @@ final class PandasWriter {
 
     private static final String BLANKS = "[\\t-\\r ]*";
 
+    private static final long MOST = 1_000_000_000;
+
     private final boolean frame;
     private final Set<String> fixed;
     private final String index;
@@ -98,7 +101,7 @@ final class PandasWriter {
         return index;
     }
 
-    private static String safe(String name) {
+    static String safe(String name) {
         return TAKEN.contains(name) ? name + "_" : name;
     }
 
@@ -359,21 +362,28 @@ final class PandasWriter {
 
     private Py substring(List<Expr> a) {
         Long start = number(a.get(1));
-        Long length = a.size() > 2 ? number(a.get(2)) : Long.valueOf(Long.MAX_VALUE / 4);
+        Long length = a.size() > 2 ? number(a.get(2)) : Long.valueOf(MOST);
         if (start == null || length == null) {
             return substringByRow(a);
         }
-        long first = Math.max(0, Math.min(start, Integer.MAX_VALUE) - 1);
-        long end = Math.max(
-                first, Math.max(start, -Integer.MAX_VALUE) - 1 + Math.max(0, Math.min(length, Long.MAX_VALUE / 4)));
-        return text(a, "str.slice(" + first + (a.size() > 2 ? ", " + Math.min(end, Integer.MAX_VALUE) : "") + ")");
+        long from = within(start, -MOST);
+        long first = Math.max(0, from - 1);
+        long end = Math.max(first, from - 1 + within(length, 0));
+        return text(a, "str.slice(" + first + (a.size() > 2 ? ", " + end : "") + ")");
+    }
+
+    /// Numbers beyond a billion count as a billion, as in every language.
+    private static long within(long number, long least) {
+        return Math.max(least, Math.min(number, MOST));
     }
 
     private Py substringByRow(List<Expr> a) {
         String columns = a.stream().map(e -> series(e).text()).collect(Collectors.joining(", "));
         String names = a.size() > 2 ? "t, i, n" : "t, i";
-        String end = a.size() > 2 ? "max(max(int(i) - 1, 0), int(i) - 1 + max(int(n), 0))" : "";
-        return byRow("t[max(int(i) - 1, 0):" + end + "]", names, columns);
+        String start = "max(min(int(i), 10**9), -(10**9))";
+        String end =
+                a.size() > 2 ? "max(max(" + start + " - 1, 0), " + start + " - 1 + max(min(int(n), 10**9), 0))" : "";
+        return byRow("t[max(" + start + " - 1, 0):" + end + "]", names, columns);
     }
 
     private Py byRow(String value, String names, String columns) {
@@ -529,22 +539,12 @@ final class PandasWriter {
     }
 
     private Py like(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal(String pattern, Type _))) {
-            throw cannot(
-                    "the pattern of LIKE comes through a parameter.",
-                    "Copy it as an expression, with the pattern filled in.");
-        }
-        int escape = a.size() > 2 && a.get(2) instanceof Expr.Literal(String sign, Type _) ? sign.codePointAt(0) : -1;
-        StringBuilder regex = new StringBuilder();
-        int[] points = pattern.codePoints().toArray();
-        for (int i = 0; i < points.length; i++) {
-            if (points[i] == escape && i + 1 < points.length) {
-                regex.append(plain(points[++i]));
-            } else {
-                regex.append(points[i] == '%' ? "(?s:.*)" : points[i] == '_' ? "(?s:.)" : plain(points[i]));
-            }
-        }
-        return text(a, "str.fullmatch(" + raw(regex.toString()) + ")");
+        LikePattern pattern = LikePattern.of(a)
+                .orElseThrow(() -> cannot(
+                        "the pattern of LIKE comes through a parameter.",
+                        "Copy it as an expression, with the pattern filled in."));
+        String regex = pattern.write("(?s:.*)", "(?s:.)", PandasWriter::plain);
+        return text(a, "str.fullmatch(" + raw(regex) + ")");
     }
 
     private static String plain(int c) {

@@ -6,25 +6,24 @@ import fixshelf.language.Regex;
 import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.stream.Collectors;
 
 /// PostgreSQL 14 and later, in a database with UTF-8 encoding.
 public final class PostgresLanguage extends SqlLanguage {
     private static final String BLANKS = "[\\t-\\r ]*";
+    /// In bytes; a longer name would be cut without a word.
+    private static final int LONGEST_NAME = 63;
 
     public PostgresLanguage() {
         say("trim", a -> trim("btrim", a));
         say("ltrim", a -> trim("ltrim", a));
         say("rtrim", a -> trim("rtrim", a));
         say("upper", a -> Sql.call("upper", sql(a.getFirst())));
-        say("substring", this::substring);
-        say("left", a -> Sql.call("left", sql(a.get(0)), count(a.get(1))));
-        say("right", a -> Sql.call("right", sql(a.get(0)), count(a.get(1))));
         say("position", a -> Sql.call("strpos", all(a)));
         say("ends_with", this::endsWith);
         say("contains", a -> new Sql(Sql.call("strpos", all(a)).text() + " > 0", Sql.COMPARE));
-        say("repeat", a -> Sql.call("repeat", sql(a.get(0)), count(a.get(1))));
         say("regexp_replace", this::regexpReplace);
         say("regexp_like", a -> Sql.infix(sql(a.get(0)), "~", patternText(a.get(1)), Sql.COMPARE));
         say("regexp_extract", this::regexpExtract);
@@ -32,9 +31,6 @@ public final class PostgresLanguage extends SqlLanguage {
         say("to_decimal", this::toDecimal);
         say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS text)"));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS integer)")));
-        for (String sign : List.of("<", "<=", ">", ">=")) {
-            say(sign, a -> ordered(a, sign));
-        }
     }
 
     @Override
@@ -85,10 +81,15 @@ public final class PostgresLanguage extends SqlLanguage {
     }
 
     /// Text goes by code point, whatever the database's own order is.
-    private Sql ordered(List<Expr> a, String sign) {
-        boolean text = a.get(0).type().equals(Type.TEXT) || a.get(1).type().equals(Type.TEXT);
-        Sql left = text ? new Sql(sql(a.get(0)).at(Sql.ATOM) + " COLLATE \"C\"", Sql.OTHER) : sql(a.get(0));
-        return Sql.infix(left, sign, sql(a.get(1)), Sql.COMPARE);
+    @Override
+    Sql exact(Expr expr, boolean ordering) {
+        boolean text = ordering && expr.type().equals(Type.TEXT);
+        return text ? new Sql(sql(expr).at(Sql.ATOM) + " COLLATE \"C\"", Sql.OTHER) : sql(expr);
+    }
+
+    @Override
+    boolean tooLong(String name) {
+        return name.getBytes(StandardCharsets.UTF_8).length > LONGEST_NAME;
     }
 
     @Override
@@ -99,34 +100,9 @@ public final class PostgresLanguage extends SqlLanguage {
         return backslash ? new Sql(like.text() + " ESCAPE ''", Sql.COMPARE) : like;
     }
 
-    private Sql substring(List<Expr> a) {
-        Expr start = a.get(1);
-        boolean plain = isInt(start, 1) && (a.size() < 3 || isInt(a.get(2), 0));
-        if (plain) {
-            return Sql.call("substr", all(a));
-        }
-        Sql from = bounded(sql(start), 1);
-        if (a.size() < 3) {
-            return Sql.call("substr", sql(a.get(0)), from);
-        }
-        String before = "least(" + bounded(sql(start), -1_000_000_000).text() + " - 1, 0)";
-        String length = "greatest(" + bounded(sql(a.get(2)), 0).text() + " + " + before + ", 0)";
-        return Sql.call("substr", sql(a.get(0)), from, Sql.atom(length));
-    }
-
-    private static boolean isInt(Expr expr, long least) {
-        return expr instanceof Expr.Literal(Long n, Type _) && n >= least && n <= Integer.MAX_VALUE;
-    }
-
-    private static Sql bounded(Sql number, long least) {
-        return Sql.atom("CAST(least(greatest(" + number.text() + ", " + least + "), 1000000000) AS integer)");
-    }
-
-    private Sql count(Expr number) {
-        if (number instanceof Expr.Literal(Long n, Type _)) {
-            return Sql.atom(String.valueOf(Math.max(0, Math.min(n, 1_000_000_000))));
-        }
-        return caseWhen(new Sql(sql(number).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE), bounded(sql(number), 0));
+    @Override
+    Sql bounded(Sql number, long least) {
+        return Sql.atom("CAST(" + super.bounded(number, least).text() + " AS integer)");
     }
 
     private Regex checked(Expr argument) {
@@ -196,8 +172,7 @@ public final class PostgresLanguage extends SqlLanguage {
         return caseWhen(shape, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
     }
 
-    @Override
-    Sql endsWith(List<Expr> a) {
+    private Sql endsWith(List<Expr> a) {
         Sql tail = Sql.call("right", sql(a.get(0)), Sql.call("length", sql(a.get(1))));
         return Sql.infix(tail, "=", sql(a.get(1)), Sql.COMPARE);
     }

@@ -25,6 +25,18 @@ record RegexWriter(String end, String codePoint, String farCodePoint, int captur
         return new RegexWriter("$", "\\u%04X", "\\U%08X", ALL);
     }
 
+    static RegexWriter pcre() {
+        return new RegexWriter("\\z", "\\x{%04X}", "\\x{%X}", ALL);
+    }
+
+    static RegexWriter java() {
+        return new RegexWriter("\\z", "\\u%04X", "\\x{%X}", ALL);
+    }
+
+    static RegexWriter icu() {
+        return new RegexWriter("\\z", "\\u%04X", "\\U%08X", ALL);
+    }
+
     static RegexWriter python() {
         return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", ALL);
     }

@@ -31,60 +31,12 @@ public abstract class SqlLanguage implements Language {
     /// No rendered text is longer; a fix that repeats its parts too often is refused instead.
     private static final int LONGEST = 400_000;
 
-    /// Every word that DuckDB or PostgreSQL does not list as unreserved; quoting one too many does no harm.
-    private static final Set<String> RESERVED = Set.of("""
-        all analyse analyze and anti any array as asc asof asymmetric at authorization between bigint
-        binary bit boolean both by case cast char character check coalesce collate collation column
-        columns concurrently constraint create cross current_catalog current_date current_role
-        current_schema current_time current_timestamp current_user dec decimal default deferrable desc
-        describe distinct do else end except exists extract false fetch float for foreign freeze from
-        full generated glob grant greatest group grouping grouping_id having ilike in initially inner
-        inout int integer intersect interval into is isnull join lambda lateral leading least left like
-        limit localtime localtimestamp map national natural nchar none normalize not notnull null nullif
-        numeric offset on only or order out outer overlaps overlay pivot pivot_longer pivot_wider
-        placing position positional precision primary qualify real references returning right row select
-        semi session_user setof show similar smallint some struct substring summarize symmetric table
-        tablesample then time timestamp to trailing treat trim true try_cast tuple union unique unpack
-        unpivot user using values varchar variadic verbose when where window with xmlattributes
-        xmlconcat xmlelement xmlexists xmlforest xmlnamespaces xmlparse xmlpi xmlroot xmlserialize
-        xmltable
-        """.strip().split("\\s+"));
-
     private static final Set<String> KEYWORDS = Set.of(
-            "case",
-            "when",
-            "then",
-            "else",
-            "end",
-            "and",
-            "or",
-            "not",
-            "is",
-            "null",
-            "in",
-            "like",
-            "escape",
-            "create",
-            "replace",
-            "function",
-            "returns",
-            "language",
-            "return",
-            "macro",
-            "as",
-            "cast",
-            "true",
-            "false",
-            "default",
-            "immutable",
-            "parallel",
-            "safe",
-            "distinct",
-            "from",
-            "between",
-            "collate",
-            "select",
-            "lambda");
+            ("case when then else end and or not is null in like rlike regexp glob escape create replace function returns"
+                            + " language return macro as cast try_cast true false default immutable parallel safe distinct"
+                            + " from between collate select lambda with recursive union all where temporary deterministic"
+                            + " no sql both leading trailing convert using")
+                    .split(" "));
 
     private final Map<String, Form> forms = new HashMap<>();
 
@@ -115,6 +67,11 @@ public abstract class SqlLanguage implements Language {
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
+    }
+
+    /// A value, written as `value`, as one of that type.
+    public final String cast(String value, Type type) {
+        return "CAST(" + value + " AS " + typeName(type) + ")";
     }
 
     abstract String definitionOf(Definition fix, String body);
@@ -182,8 +139,32 @@ public abstract class SqlLanguage implements Language {
     }
 
     String identifier(String name) {
-        boolean plain = name.matches("[a-z_][a-z0-9_]*") && !RESERVED.contains(name);
-        return plain ? name : "\"" + name.replace("\"", "\"\"") + "\"";
+        if (tooLong(name)) {
+            throw cannot("the name " + name.substring(0, 20) + "… is too long for it.", "Choose a shorter name.");
+        }
+        boolean plain = name.matches("[a-z_][a-z0-9_]*") && !ReservedWords.SQL.contains(name);
+        String quote = quote();
+        return plain ? name : quote + name.replace(quote, quote + quote) + quote;
+    }
+
+    /// The sign around names that need one.
+    String quote() {
+        return "\"";
+    }
+
+    /// Whether the language would cut or refuse a name.
+    boolean tooLong(String name) {
+        return false;
+    }
+
+    /// A side of a comparison as it must be written so that text is compared code point by code point.
+    Sql exact(Expr expr, boolean ordering) {
+        return sql(expr);
+    }
+
+    /// The number of code points.
+    Sql length(Sql text) {
+        return Sql.call("length", text);
     }
 
     private Sql choice(Expr.Case choice) {
@@ -218,29 +199,96 @@ public abstract class SqlLanguage implements Language {
 
     private void addCommonForms() {
         for (String sign : List.of("=", "<>", "<", "<=", ">", ">=")) {
-            say(sign, a -> Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), Sql.COMPARE));
+            boolean ordering = !sign.equals("=") && !sign.equals("<>");
+            say(sign, a -> Sql.infix(exact(a.get(0), ordering), sign, sql(a.get(1)), Sql.COMPARE));
         }
-        say("||", a -> Sql.infix(sql(a.get(0)), "||", sql(a.get(1)), Sql.OTHER));
-        say("concat", a -> a.stream()
-                .map(this::sql)
-                .reduce((x, y) -> Sql.infix(x, "||", y, Sql.OTHER))
-                .orElseThrow());
+        say("||", this::joined);
+        say("concat", this::joined);
         say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
         say("OR", a -> Sql.infix(sql(a.get(0)), "OR", sql(a.get(1)), Sql.OR));
         say("NOT", a -> not(a.getFirst()));
         say("IS NULL", a -> new Sql(sql(a.getFirst()).at(Sql.OTHER) + " IS NULL", Sql.COMPARE));
-        say("IS DISTINCT FROM", a -> Sql.infix(sql(a.get(0)), "IS DISTINCT FROM", sql(a.get(1)), Sql.COMPARE));
+        say("IS DISTINCT FROM", a -> distinct(a, true));
         say("IN", a -> in(a, ""));
         say("LIKE", a -> like(a, "LIKE"));
         say("coalesce", a -> Sql.call("coalesce", all(a)));
         say("nullif", a -> Sql.call("nullif", all(a)));
         say("replace", a -> Sql.call("replace", all(a)));
         say("lower", a -> Sql.call("lower", all(a)));
-        say("length", a -> Sql.call("length", all(a)));
+        say("length", a -> length(sql(a.getFirst())));
         say("starts_with", a -> Sql.call("starts_with", all(a)));
+        say("substring", this::substring);
+        say("left", a -> Sql.call("left", sql(a.get(0)), count(a.get(1))));
+        say("right", a -> Sql.call("right", sql(a.get(0)), count(a.get(1))));
+        say("repeat", a -> Sql.call("repeat", sql(a.get(0)), count(a.get(1))));
         say("concat_ws", this::concatWs);
         say("remove_prefix", this::removePrefix);
         say("remove_suffix", this::removeSuffix);
+    }
+
+    /// The texts one after another; null when one is.
+    Sql joined(List<Expr> texts) {
+        return texts.stream()
+                .map(this::sql)
+                .reduce((x, y) -> Sql.infix(x, "||", y, Sql.OTHER))
+                .orElseThrow();
+    }
+
+    /// Whether two values differ, or are the same, where nulls are the same.
+    Sql distinct(List<Expr> a, boolean differ) {
+        String sign = differ ? "IS DISTINCT FROM" : "IS NOT DISTINCT FROM";
+        return Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), Sql.COMPARE);
+    }
+
+    /// By the SQL standard: places before the text count but hold nothing. Numbers are brought into the range that
+    /// engines take, which is more than any text is long.
+    private Sql substring(List<Expr> a) {
+        boolean plain = isAtLeast(a.get(1), 1) && (a.size() < 3 || isAtLeast(a.get(2), 0));
+        if (plain) {
+            return Sql.call("substr", all(a));
+        }
+        Sql from = bounded(sql(a.get(1)), 1);
+        if (a.size() < 3) {
+            return known(a.subList(1, 2), Sql.call("substr", sql(a.get(0)), from));
+        }
+        String before = least() + "(" + bounded(sql(a.get(1)), -1_000_000_000).text() + " - 1, 0)";
+        String length = greatest() + "(" + bounded(sql(a.get(2)), 0).text() + " + " + before + ", 0)";
+        return known(a.subList(1, 3), Sql.call("substr", sql(a.get(0)), from, Sql.atom(length)));
+    }
+
+    private static boolean isAtLeast(Expr expr, long least) {
+        return expr instanceof Expr.Literal(Long n, Type _) && n >= least && n <= Integer.MAX_VALUE;
+    }
+
+    /// A number of characters: not negative, and null where it is not known.
+    final Sql count(Expr number) {
+        if (number instanceof Expr.Literal(Long n, Type _)) {
+            return Sql.atom(String.valueOf(Math.max(0, Math.min(n, 1_000_000_000))));
+        }
+        return known(List.of(number), bounded(sql(number), 0));
+    }
+
+    /// The number within `least` and a billion.
+    Sql bounded(Sql number, long least) {
+        return Sql.atom(least() + "(" + greatest() + "(" + number.text() + ", " + least + "), 1000000000)");
+    }
+
+    /// The function that gives the least of several values.
+    String least() {
+        return "least";
+    }
+
+    String greatest() {
+        return "greatest";
+    }
+
+    /// The value where all numbers are known; most engines pass over nulls in `least` and `greatest`.
+    Sql known(List<Expr> numbers, Sql value) {
+        String known = numbers.stream()
+                .filter(e -> !(e instanceof Expr.Literal))
+                .map(e -> sql(e).at(Sql.OTHER) + " IS NOT NULL")
+                .collect(Collectors.joining(" AND "));
+        return known.isEmpty() ? value : caseWhen(Sql.atom(known), value);
     }
 
     final Sql[] all(List<Expr> arguments) {
@@ -255,7 +303,7 @@ public abstract class SqlLanguage implements Language {
                     return new Sql(sql(a.getFirst()).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE);
                 }
                 case "IS DISTINCT FROM" -> {
-                    return Sql.infix(sql(a.get(0)), "IS NOT DISTINCT FROM", sql(a.get(1)), Sql.COMPARE);
+                    return distinct(a, false);
                 }
                 case "LIKE" -> {
                     return like(a, "NOT LIKE");
@@ -282,7 +330,7 @@ public abstract class SqlLanguage implements Language {
             return none;
         }
         String list = choices.stream().map(c -> sql(c).text()).collect(Collectors.joining(", ", "(", ")"));
-        Sql in = new Sql(sql(value).at(Sql.OTHER) + " " + negation + "IN " + list, Sql.COMPARE);
+        Sql in = new Sql(exact(value, false).at(Sql.OTHER) + " " + negation + "IN " + list, Sql.COMPARE);
         boolean certain = choices.stream().allMatch(c -> c instanceof Expr.Literal);
         return certain ? in : Sql.call("coalesce", in, none);
     }
@@ -303,17 +351,15 @@ public abstract class SqlLanguage implements Language {
     }
 
     private Sql removePrefix(List<Expr> a) {
-        Sql starts = Sql.call("starts_with", all(a));
+        Sql starts = forms.get("starts_with").write(a);
         return replacedWhere(a, starts, Sql.call("substr", sql(a.get(0)), afterLength(a.get(1))));
     }
 
     private Sql removeSuffix(List<Expr> a) {
-        Sql length = Sql.call("length", sql(a.get(0)));
-        Sql rest = Sql.infix(length, "-", lengthOf(a.get(1)), Sql.OTHER);
-        return replacedWhere(a, endsWith(a), Sql.call("left", sql(a.get(0)), rest));
+        Sql rest = Sql.infix(length(sql(a.get(0))), "-", lengthOf(a.get(1)), Sql.OTHER);
+        return replacedWhere(
+                a, forms.get("ends_with").write(a), Sql.call("substr", sql(a.get(0)), Sql.atom("1"), rest));
     }
-
-    abstract Sql endsWith(List<Expr> arguments);
 
     /// `CASE WHEN found THEN changed ELSE text END`, where a null second argument gives null.
     private Sql replacedWhere(List<Expr> a, Sql found, Sql changed) {
@@ -330,14 +376,14 @@ public abstract class SqlLanguage implements Language {
         if (part instanceof Expr.Literal(String text, Type _)) {
             return Sql.atom(String.valueOf(text.codePointCount(0, text.length()) + 1));
         }
-        return Sql.infix(Sql.call("length", sql(part)), "+", Sql.atom("1"), Sql.OTHER);
+        return Sql.infix(length(sql(part)), "+", Sql.atom("1"), Sql.OTHER);
     }
 
-    private Sql lengthOf(Expr part) {
+    final Sql lengthOf(Expr part) {
         if (part instanceof Expr.Literal(String text, Type _)) {
             return Sql.atom(String.valueOf(text.codePointCount(0, text.length())));
         }
-        return Sql.call("length", sql(part));
+        return length(sql(part));
     }
 
     /// The pattern of a call, read; one that is not known yet cannot be written in this language's flavour.

@@ -144,9 +144,8 @@ public final class JobRun {
         Step.KeepOne keep = (Step.KeepOne) job.plan().steps().get(segment.from());
         stage("Line " + (segment.from() + 1) + ": dropping repeats");
         String numbered = "(SELECT rowid AS " + DuckSession.name(PlanSql.ROW) + ", * FROM " + before + ")";
-        String survivors = "SELECT " + PlanSql.plainColumns(keep.columns()) + " FROM " + numbered + " WHERE "
-                + DuckSession.name(PlanSql.ROW) + " IN (" + PlanSql.survivors(keep, numbered) + ") ORDER BY "
-                + DuckSession.name(PlanSql.ROW);
+        String survivors = "SELECT " + PlanSql.plainColumns(keep.columns()) + " FROM " + PlanSql.staying(keep, numbered)
+                + " ORDER BY " + DuckSession.name(PlanSql.ROW);
         String table = "part_" + index;
         loaded.session().run("CREATE TABLE " + table + " AS " + query(segment, survivors, List.of()));
         loaded.session().run("DROP TABLE " + before);

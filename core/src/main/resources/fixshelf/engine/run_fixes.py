@@ -1,4 +1,4 @@
-"""Runs fixes on made-up columns: reads tasks from one JSON file, writes answers to another."""
+"""Runs fixes on made-up columns: tasks come from a JSON file, one line of answers a task goes to another."""
 import json
 import sys
 import warnings
@@ -25,31 +25,38 @@ def write(value):
     return int(value)
 
 
-def run(task):
-    names = {}
-    exec(task["code"], names)
-    columns = {}
-    fixed = {}
-    for parameter in task["parameters"]:
-        values = [read(v) for v in parameter["values"]]
-        if parameter["fixed"]:
-            fixed[parameter["name"]] = values[0]
-        columns[parameter["name"]] = pd.Series(values, dtype=parameter["type"])
+def call(task, names, columns, rows):
+    parts = {n: c.iloc[rows].reset_index(drop=True) for n, c in columns.items()}
     if "function" in task:
-        arguments = [fixed.get(n, c) if n in fixed else c for n, c in columns.items()]
-        result = names[task["function"]](*arguments)
+        fixed = {p["name"]: read(p["values"][0]) for p in task["parameters"] if p["fixed"]}
+        result = names[task["function"]](*[fixed.get(n, c) if n in fixed else c for n, c in parts.items()])
     else:
-        names["df"] = pd.DataFrame({f"p{i}": c for i, c in enumerate(columns.values())})
+        names["df"] = pd.DataFrame({f"p{i}": c for i, c in enumerate(parts.values())})
         result = eval(task["expression"], names)
     return [write(v) for v in result]
 
 
-answers = []
-with open(sys.argv[1], encoding="utf-8") as file:
-    for task in json.load(file):
-        try:
-            answers.append({"values": run(task)})
-        except Exception as problem:
-            answers.append({"error": f"{type(problem).__name__}: {problem}"})
-with open(sys.argv[2], "w", encoding="utf-8") as file:
-    json.dump(answers, file)
+def run(task):
+    names = {}
+    exec(task["code"], names)
+    columns = {
+        p["name"]: pd.Series([read(v) for v in p["values"]], dtype=p["type"].strip('"')) for p in task["parameters"]
+    }
+    count = len(task["parameters"][0]["values"])
+    try:
+        return call(task, names, columns, list(range(count)))
+    except Exception:
+        answers = []
+        for row in range(count):
+            try:
+                answers.append(call(task, names, columns, [row])[0])
+            except Exception as problem:
+                answers.append({"error": f"{type(problem).__name__}: {problem}"})
+        return answers
+
+
+with open(sys.argv[1], encoding="utf-8") as tasks, open(sys.argv[2], "w", encoding="utf-8") as answers:
+    for task in json.load(tasks):
+        json.dump(run(task), answers)
+        answers.write("\n")
+        answers.flush()

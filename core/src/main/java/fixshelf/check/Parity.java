@@ -1,0 +1,207 @@
+package fixshelf.check;
+
+import fixshelf.engine.Answer;
+import fixshelf.engine.Answer.Evaluation;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.Stop;
+import fixshelf.language.Expr;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.function.Consumer;
+
+/// Shows that the same inputs give the same answers in another language, by running both. The reference is the first
+/// engine of [fixshelf.engine.FixEngines].
+public final class Parity {
+    private static final int SHRINKINGS = 12;
+    private static final int AT_ONCE = 3;
+
+    private final FixEngine reference;
+    private final int values;
+    private final long seed;
+    private final Stop stop;
+
+    private record Asked(Subject subject, Evaluation evaluation, List<Answer> expected) {}
+
+    private Parity(FixEngine reference, int values, long seed, Stop stop) {
+        this.reference = reference;
+        this.values = values;
+        this.seed = seed;
+        this.stop = stop;
+    }
+
+    /// Checks every subject in every engine, on its cases, the edges of its types and `values` made-up rows. Engines
+    /// run beside each other; one that fails does not stop the others. `heard` is told each result as it comes.
+    public static List<ParityResult> check(
+            FixEngine reference, List<FixEngine> engines, List<Subject> subjects, Settings settings) {
+        Parity parity = new Parity(reference, settings.values(), settings.seed(), settings.stop());
+        List<Asked> asked = parity.ask(subjects);
+        List<ParityResult> results = new ArrayList<>();
+        try (ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE)) {
+            List<Future<List<ParityResult>>> running = engines.stream()
+                    .map(e -> threads.submit(() -> settings.stop().during(() -> parity.in(e, asked, settings.heard()))))
+                    .toList();
+            for (int i = 0; i < running.size(); i++) {
+                results.addAll(parity.result(running.get(i), engines.get(i), asked));
+            }
+        }
+        return results;
+    }
+
+    /// How a check is made.
+    ///
+    /// @param values made-up rows for each subject
+    /// @param stop ends the check; what was not reached is not run
+    public record Settings(int values, long seed, Stop stop, Consumer<ParityResult> heard) {
+        public static final long SEED = 20_260_207L;
+
+        public static Settings of(int values) {
+            return new Settings(values, SEED, new Stop(), _ -> {});
+        }
+    }
+
+    private List<ParityResult> result(Future<List<ParityResult>> running, FixEngine engine, List<Asked> asked) {
+        try {
+            return running.get();
+        } catch (ExecutionException e) {
+            String why = String.valueOf(e.getCause().getMessage());
+            return asked.stream().map(a -> notRun(a, engine, why)).toList();
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return asked.stream().map(a -> notRun(a, engine, "stopped")).toList();
+        }
+    }
+
+    private static ParityResult notRun(Asked asked, FixEngine engine, String why) {
+        return new ParityResult(asked.subject(), engine.language(), new ParityResult.NotRun(why), 0, 0);
+    }
+
+    private List<Asked> ask(List<Subject> subjects) {
+        List<Evaluation> evaluations = subjects.stream()
+                .map(s -> new Evaluation(s.fix(), s.rows(values, seed)))
+                .toList();
+        List<List<Answer>> expected = stop.during(() -> reference.run(evaluations));
+        List<Asked> asked = new ArrayList<>();
+        for (int i = 0; i < subjects.size(); i++) {
+            asked.add(new Asked(subjects.get(i), evaluations.get(i), expected.get(i)));
+        }
+        return asked;
+    }
+
+    private List<ParityResult> in(FixEngine engine, List<Asked> asked, Consumer<ParityResult> heard) {
+        FixEngine.Presence presence = engine.presence();
+        List<ParityResult> results = new ArrayList<>();
+        if (!presence.isHere()) {
+            asked.forEach(a -> results.add(notRun(a, engine, presence.sentence())));
+            results.forEach(heard);
+            return results;
+        }
+        for (List<Asked> batch : batches(asked)) {
+            long start = System.nanoTime();
+            List<List<Answer>> answers =
+                    engine.run(batch.stream().map(Asked::evaluation).toList());
+            long millis = (System.nanoTime() - start) / 1_000_000 / batch.size();
+            for (int i = 0; i < batch.size(); i++) {
+                ParityResult result = compare(engine, batch.get(i), answers.get(i), millis);
+                results.add(result);
+                heard.accept(result);
+            }
+        }
+        return results;
+    }
+
+    /// Enough subjects together that a process is worth its start, few enough that results come in while it runs.
+    private List<List<Asked>> batches(List<Asked> asked) {
+        int size = Math.max(1, Math.min(40, 40_000 / Math.max(1, values)));
+        List<List<Asked>> batches = new ArrayList<>();
+        for (int from = 0; from < asked.size(); from += size) {
+            batches.add(asked.subList(from, Math.min(asked.size(), from + size)));
+        }
+        return batches;
+    }
+
+    private ParityResult compare(FixEngine engine, Asked asked, List<Answer> answers, long millis) {
+        Map<String, Integer> unsaid = new HashMap<>();
+        int beyond = 0;
+        int differing = 0;
+        Optional<Integer> first = Optional.empty();
+        for (int row = 0; row < answers.size(); row++) {
+            switch (answers.get(row)) {
+                case Answer.NotSaid(String why) -> {
+                    unsaid.merge(why, 1, Integer::sum);
+                    beyond++;
+                }
+                case Answer.Failed(String why) when engine.language().isLimit(why) -> beyond++;
+                case Answer.Failed _, Answer.Value _ -> {
+                    if (differ(asked.expected().get(row), answers.get(row))) {
+                        differing++;
+                        first = first.isPresent() ? first : Optional.of(row);
+                    }
+                }
+            }
+        }
+        ParityResult.Verdict verdict = new ParityResult.Same(answers.size(), beyond);
+        if (first.isPresent()) {
+            verdict = smallest(engine, asked, answers, first.get(), differing);
+        } else if (beyond == answers.size() && !unsaid.isEmpty()) {
+            verdict = new ParityResult.CannotSay(unsaid.keySet().iterator().next());
+        }
+        return new ParityResult(asked.subject(), engine.language(), verdict, answers.size(), millis);
+    }
+
+    private static boolean differ(Answer expected, Answer got) {
+        return !(expected instanceof Answer.Value(Object a)
+                && got instanceof Answer.Value(Object b)
+                && CaseResult.same(a, b));
+    }
+
+    private ParityResult.Differs smallest(FixEngine engine, Asked asked, List<Answer> answers, int row, int differing) {
+        List<Expr.Literal> input = asked.evaluation().rows().get(row);
+        ParityResult.Differs found =
+                new ParityResult.Differs(input, asked.expected().get(row), answers.get(row), differing);
+        for (int i = 0; i < SHRINKINGS && !stop.isStopped(); i++) {
+            Optional<ParityResult.Differs> smaller = smaller(engine, asked, found);
+            if (smaller.isEmpty()) {
+                break;
+            }
+            found = smaller.get();
+        }
+        return found;
+    }
+
+    private Optional<ParityResult.Differs> smaller(FixEngine engine, Asked asked, ParityResult.Differs found) {
+        List<List<Expr.Literal>> rows = new ArrayList<>();
+        for (int p = 0; p < found.input().size(); p++) {
+            if (asked.subject().fix().parameters().get(p).fixed()) {
+                continue;
+            }
+            for (Expr.Literal value : MadeUpValues.smaller(found.input().get(p))) {
+                List<Expr.Literal> row = new ArrayList<>(found.input());
+                row.set(p, value);
+                rows.add(row);
+            }
+        }
+        if (rows.isEmpty()) {
+            return Optional.empty();
+        }
+        List<Evaluation> evaluation = List.of(new Evaluation(asked.subject().fix(), rows));
+        List<Answer> expected = reference.run(evaluation).getFirst();
+        List<Answer> got = engine.run(evaluation).getFirst();
+        for (int i = 0; i < rows.size(); i++) {
+            boolean refused = got.get(i) instanceof Answer.NotSaid
+                    || got.get(i) instanceof Answer.Failed(String why)
+                            && engine.language().isLimit(why);
+            if (!refused && differ(expected.get(i), got.get(i))) {
+                return Optional.of(
+                        new ParityResult.Differs(rows.get(i), expected.get(i), got.get(i), found.differing()));
+            }
+        }
+        return Optional.empty();
+    }
+}

@@ -1,0 +1,238 @@
+package fixshelf.engine;
+
+import fixshelf.engine.Answer.Evaluation;
+import fixshelf.language.Definition;
+import fixshelf.language.Inliner;
+import fixshelf.problem.Outcome;
+import fixshelf.render.Language;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
+
+/// An interpreter as a process of its own: one start for many fixes, data passed as files.
+///
+/// The script writes one line of answers for each task as it goes. When the process dies or hangs at a task, that task
+/// fails and the rest is run by the next process.
+abstract class ScriptEngine implements FixEngine {
+    private static final int SECONDS = 120;
+
+    private final Language language;
+    private final String variable;
+    private final List<String> usual;
+    private Optional<Presence> presence = Optional.empty();
+    private String program = "";
+
+    /// `usual` are the programs to try when `variable` names none.
+    ScriptEngine(Language language, String variable, List<String> usual) {
+        this.language = language;
+        this.variable = variable;
+        this.usual = usual;
+    }
+
+    /// Rows that share the fixed arguments, and the code for them.
+    ///
+    /// @param prelude definitions that the call needs
+    /// @param call a call of a function, or an expression over `p0`, `p1`, …
+    /// @param asFunction whether `call` is the name of a function
+    record Task(Groups group, Evaluation evaluation, String prelude, String call, boolean asFunction) {}
+
+    /// A command that prints the version, or fails when something is missing.
+    abstract List<String> probe(String interpreter);
+
+    /// The name of the script that runs tasks, beside this class.
+    abstract String script();
+
+    /// Writes the tasks into a file.
+    abstract void write(List<Task> tasks, Path file) throws IOException;
+
+    /// Reads a line of answers, one for each row of the task.
+    abstract List<Answer> read(String line, Task task) throws IOException;
+
+    /// What an expression needs before it.
+    abstract String prelude(String expression);
+
+    abstract String functionName(Definition fix);
+
+    @Override
+    public Language language() {
+        return language;
+    }
+
+    @Override
+    public synchronized Presence presence() {
+        if (presence.isEmpty()) {
+            presence = Optional.of(look());
+        }
+        return presence.get();
+    }
+
+    private Presence look() {
+        String named = Objects.requireNonNullElse(System.getenv(variable), "");
+        for (String candidate : named.isBlank() ? usual : List.of(named)) {
+            try {
+                Process process = new ProcessBuilder(probe(candidate))
+                        .redirectError(ProcessBuilder.Redirect.DISCARD)
+                        .start();
+                String version = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
+                if (process.waitFor(30, TimeUnit.SECONDS) && process.exitValue() == 0) {
+                    program = candidate;
+                    return new Presence.Here(version);
+                }
+            } catch (IOException e) {
+                System.getLogger(ScriptEngine.class.getName()).log(System.Logger.Level.DEBUG, candidate, e);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+            }
+        }
+        return new Presence.Absent(missing() + ", or set " + variable);
+    }
+
+    /// What is missing and how to get it.
+    abstract String missing();
+
+    @Override
+    public List<List<Answer>> run(List<Evaluation> evaluations) {
+        List<List<Answer>> all = new ArrayList<>();
+        evaluations.forEach(e -> all.add(new ArrayList<>(e.rows().stream()
+                .map(_ -> (Answer) new Answer.Failed("not run"))
+                .toList())));
+        List<Task> tasks = new ArrayList<>();
+        List<List<Answer>> places = new ArrayList<>();
+        for (int i = 0; i < evaluations.size(); i++) {
+            for (Groups group : Groups.of(evaluations.get(i))) {
+                Outcome<Task> task = task(group, evaluations.get(i));
+                List<Answer> answers = all.get(i);
+                if (task.isPresent()) {
+                    tasks.add(task.get());
+                    places.add(answers);
+                } else {
+                    Answer said = new Answer.NotSaid(task.problems().getFirst().what());
+                    group.rows().forEach(r -> answers.set(r, said));
+                }
+            }
+        }
+        for (int from = 0; from < tasks.size(); ) {
+            from = runFrom(from, tasks, places);
+        }
+        return all;
+    }
+
+    /// Runs the tasks from the one with that number on, and gives the number of the first that was not reached.
+    private int runFrom(int from, List<Task> tasks, List<List<Answer>> places) {
+        List<Task> left = tasks.subList(from, tasks.size());
+        List<String> lines = new ArrayList<>();
+        String why = process(left, lines);
+        int done = Math.min(lines.size(), left.size());
+        for (int t = 0; t < done; t++) {
+            put(left.get(t), answers(lines.get(t), left.get(t)), places.get(from + t));
+        }
+        if (done < left.size()) {
+            Task broken = left.get(done);
+            Answer failed = new Answer.Failed(why);
+            put(broken, broken.group().rows().stream().map(_ -> failed).toList(), places.get(from + done));
+            done++;
+        }
+        return from + done;
+    }
+
+    private List<Answer> answers(String line, Task task) {
+        try {
+            return read(line, task);
+        } catch (IOException e) {
+            Answer failed = new Answer.Failed("the answers cannot be read: " + e.getMessage());
+            return task.group().rows().stream().map(_ -> failed).toList();
+        }
+    }
+
+    private static void put(Task task, List<Answer> answers, List<Answer> places) {
+        List<Integer> rows = task.group().rows();
+        for (int i = 0; i < rows.size(); i++) {
+            places.set(rows.get(i), i < answers.size() ? answers.get(i) : new Answer.Failed("no answer"));
+        }
+    }
+
+    /// The definition, called with columns; a null for a fixed parameter is only possible in an expression.
+    private Outcome<Task> task(Groups group, Evaluation evaluation) {
+        Definition fix = group.fix();
+        boolean nullFixed = false;
+        for (int p = 0; p < fix.parameters().size(); p++) {
+            nullFixed |= fix.parameters().get(p).fixed() && group.first().get(p).value() == null;
+        }
+        Outcome<String> definition = language.definition(fix, "");
+        if (definition.isPresent() && !nullFixed && !fix.parameters().getFirst().fixed()) {
+            return Outcome.of(new Task(group, evaluation, definition.get(), functionName(fix), true));
+        }
+        Outcome<String> code = language.expression(Inliner.call(fix, group.arguments()));
+        return code.map(c -> new Task(group, evaluation, prelude(c), c, false));
+    }
+
+    /// Runs the tasks and collects the lines of those that were done; says why not all of them were.
+    private String process(List<Task> tasks, List<String> lines) {
+        try {
+            Path folder = Files.createTempDirectory("fixshelf-" + language.id());
+            try {
+                return process(tasks, lines, folder);
+            } finally {
+                try (Stream<Path> files = Files.walk(folder)) {
+                    for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
+                        Files.deleteIfExists(file);
+                    }
+                }
+            }
+        } catch (IOException e) {
+            return language.title() + " could not be run: " + e.getMessage();
+        }
+    }
+
+    private String process(List<Task> tasks, List<String> lines, Path folder) throws IOException {
+        presence();
+        Path script = folder.resolve(script());
+        try (InputStream in = Objects.requireNonNull(ScriptEngine.class.getResourceAsStream(script()))) {
+            Files.copy(in, script);
+        }
+        Path file = folder.resolve("tasks");
+        Path answers = Files.createFile(folder.resolve("answers"));
+        Path messages = folder.resolve("messages");
+        write(tasks, file);
+        ProcessBuilder builder = new ProcessBuilder(program, script.toString(), file.toString(), answers.toString())
+                .redirectErrorStream(true)
+                .redirectOutput(messages.toFile());
+        builder.environment().put("LC_ALL", "C.UTF-8");
+        Process process = builder.start();
+        String why = wait(process);
+        Stop.check();
+        lines.addAll(Files.readAllLines(answers));
+        if (!why.isEmpty()) {
+            return why;
+        }
+        String last =
+                Files.readString(messages).lines().filter(l -> !l.isBlank()).reduce("", (_, b) -> b);
+        return program + " ended with " + process.exitValue() + ": " + last;
+    }
+
+    private String wait(Process process) {
+        Stop.began(process::destroyForcibly);
+        try {
+            if (!process.waitFor(SECONDS, TimeUnit.SECONDS)) {
+                process.destroyForcibly().waitFor();
+                return program + " did not end within " + SECONDS + " seconds and was stopped";
+            }
+            return "";
+        } catch (InterruptedException e) {
+            process.destroyForcibly();
+            Thread.currentThread().interrupt();
+            return "stopped";
+        } finally {
+            Stop.ended();
+        }
+    }
+}

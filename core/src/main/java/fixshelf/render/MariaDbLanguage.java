@@ -1,0 +1,261 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.LikePattern;
+import fixshelf.language.Regex.CharacterSet;
+import fixshelf.language.Regex.Range;
+import fixshelf.language.Regexes;
+import fixshelf.language.Replacement;
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/// MariaDB 10.10 and later, with its default SQL mode and utf8mb4 text.
+public final class MariaDbLanguage extends SqlLanguage {
+    private static final String BLANKS = "[\\t-\\r ]*";
+    private static final String EXACT = " COLLATE utf8mb4_nopad_bin";
+    private static final int LONGEST_NAME = 64;
+
+    public MariaDbLanguage() {
+        say("trim", a -> trim(a, "BOTH"));
+        say("ltrim", a -> trim(a, "LEADING"));
+        say("rtrim", a -> trim(a, "TRAILING"));
+        say("upper", a -> mapped("upper", a.getFirst()));
+        say("lower", a -> mapped("lower", a.getFirst()));
+        say("position", this::position);
+        say(
+                "starts_with",
+                a -> Sql.infix(
+                        exact(Sql.call("left", sql(a.get(0)), lengthOf(a.get(1)))), "=", sql(a.get(1)), Sql.COMPARE));
+        say(
+                "ends_with",
+                a -> Sql.infix(
+                        exact(Sql.call("right", sql(a.get(0)), lengthOf(a.get(1)))), "=", sql(a.get(1)), Sql.COMPARE));
+        say("contains", a -> new Sql(position(a).text() + " > 0", Sql.COMPARE));
+        say("nullif", this::nullif);
+        say("regexp_replace", this::regexpReplace);
+        say("regexp_like", a -> Sql.infix(sql(a.get(0)), "REGEXP", patternText(a.get(1)), Sql.COMPARE));
+        say("regexp_extract", this::regexpExtract);
+        say("to_integer", a -> toInteger(a.getFirst()));
+        say("to_decimal", this::toDecimal);
+        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS CHAR)"));
+        say("chr", a -> Sql.atom("char(" + sql(a.getFirst()).text() + " USING utf32)"));
+    }
+
+    @Override
+    public String id() {
+        return "mariadb";
+    }
+
+    @Override
+    public String title() {
+        return "MariaDB";
+    }
+
+    @Override
+    String quote() {
+        return "`";
+    }
+
+    @Override
+    boolean tooLong(String name) {
+        return name.codePointCount(0, name.length()) > LONGEST_NAME;
+    }
+
+    @Override
+    String typeName(Type type) {
+        return switch (type) {
+            case Type.Text _, Type.Unknown _ -> "CHAR";
+            case Type.Int _ -> "SIGNED";
+            case Type.Bool _ -> "SIGNED";
+            case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
+        };
+    }
+
+    /// As a column or a parameter is declared; a cast has names of its own.
+    private String declared(Type type) {
+        return switch (type) {
+            case Type.Text _, Type.Unknown _ -> "LONGTEXT CHARACTER SET utf8mb4";
+            case Type.Int _ -> "BIGINT";
+            case Type.Bool _ -> "BOOLEAN";
+            case Type.Decimal _ -> typeName(type);
+        };
+    }
+
+    @Override
+    RegexWriter regexWriter() {
+        return RegexWriter.pcre();
+    }
+
+    @Override
+    String definitionOf(Definition fix, String body) {
+        String parameters = parameters(fix, p -> identifier(p.name()) + " " + declared(p.type()));
+        String defaults = fix.parameters().stream()
+                .flatMap(p -> p.fallback().stream().map(f -> p.name() + " usually " + sql(f).text()))
+                .collect(Collectors.joining(", "));
+        String note = defaults.isEmpty() ? "" : "-- MariaDB asks for every argument: " + defaults + ".\n";
+        return note + "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
+                + declared(fix.returns()) + "\nDETERMINISTIC NO SQL\nRETURN " + body + ";\n";
+    }
+
+    @Override
+    String text(String text) {
+        StringBuilder out = new StringBuilder("'");
+        text.codePoints().forEach(c -> {
+            switch (c) {
+                case '\'' -> out.append("''");
+                case '\\' -> out.append("\\\\");
+                case '\n' -> out.append("\\n");
+                case '\t' -> out.append("\\t");
+                case '\r' -> out.append("\\r");
+                case 0 -> out.append("\\0");
+                default -> out.appendCodePoint(c);
+            }
+        });
+        return out.append('\'').toString();
+    }
+
+    @Override
+    Sql exact(Expr expr, boolean ordering) {
+        return expr.type().equals(Type.TEXT) ? exact(sql(expr)) : sql(expr);
+    }
+
+    private static Sql exact(Sql text) {
+        return new Sql(text.at(Sql.ATOM) + EXACT, Sql.OTHER);
+    }
+
+    @Override
+    Sql length(Sql text) {
+        return Sql.call("char_length", text);
+    }
+
+    @Override
+    Sql joined(List<Expr> texts) {
+        return Sql.call("concat", all(texts));
+    }
+
+    @Override
+    Sql distinct(List<Expr> a, boolean differ) {
+        Expr left = a.get(0).type().equals(Type.TEXT) ? a.get(0) : a.get(1);
+        Expr right = left == a.get(0) ? a.get(1) : a.get(0);
+        Sql same = Sql.infix(exact(left, false), "<=>", sql(right), Sql.COMPARE);
+        return differ ? new Sql("NOT " + same.at(Sql.NOT), Sql.NOT) : same;
+    }
+
+    /// Here `least` and `greatest` of a null are null.
+    @Override
+    Sql known(List<Expr> numbers, Sql value) {
+        return value;
+    }
+
+    @Override
+    Sql like(List<Expr> arguments, String operator) {
+        Optional<LikePattern> pattern = LikePattern.of(arguments);
+        Sql text = exact(sql(arguments.getFirst()));
+        if (pattern.isEmpty()) {
+            String escape = arguments.size() > 2 ? sql(arguments.get(2)).text() : "''";
+            String written = sql(arguments.get(1)).at(Sql.OTHER) + " ESCAPE " + escape;
+            return new Sql(text.text() + " " + operator + " " + written, Sql.COMPARE);
+        }
+        String written =
+                pattern.get().write("%", "_", c -> "%_!".indexOf(c) >= 0 ? "!" + (char) c : Character.toString(c));
+        return new Sql(text.text() + " " + operator + " " + text(written) + " ESCAPE '!'", Sql.COMPARE);
+    }
+
+    private Sql nullif(List<Expr> a) {
+        boolean never = a.get(1) instanceof Expr.Literal(Object value, Type _) && value == null;
+        return never ? sql(a.get(0)) : caseWhen(distinct(a, true), sql(a.get(0)));
+    }
+
+    private Sql trim(List<Expr> a, String side) {
+        Sql text = sql(a.get(0));
+        if (a.size() < 2
+                || a.get(1) instanceof Expr.Literal(String one, Type _) && one.codePointCount(0, one.length()) == 1) {
+            String sign = a.size() < 2 ? "' '" : sql(a.get(1)).text();
+            return Sql.atom("trim(" + side + " " + sign + " FROM " + text.text() + ")");
+        }
+        if (!(a.get(1) instanceof Expr.Literal(String characters, Type _))) {
+            throw cannot(
+                    "its trim takes off one text only, and the characters come through a parameter.", "Fill them in.");
+        }
+        if (characters.isEmpty()) {
+            return text;
+        }
+        List<Range> ranges = characters
+                .codePoints()
+                .distinct()
+                .mapToObj(c -> new Range(c, c))
+                .toList();
+        String set = regexWriter().write(new CharacterSet(ranges, false));
+        String start = side.equals("TRAILING") ? "" : "^" + set + "+";
+        String end = side.equals("LEADING") ? "" : set + "+\\z";
+        String pattern = "(?-i)" + start + (start.isEmpty() || end.isEmpty() ? "" : "|") + end;
+        return Sql.call("regexp_replace", text, Sql.atom(text(pattern)), Sql.atom("''"));
+    }
+
+    /// Only this collation knows the letters beyond the first 65536 characters.
+    private Sql mapped(String function, Expr text) {
+        return Sql.atom("CONVERT(" + function + "(CONVERT(" + sql(text).text()
+                + " USING utf8mb4) COLLATE utf8mb4_uca1400_ai_ci) USING utf8mb4)");
+    }
+
+    private Sql position(List<Expr> a) {
+        return Sql.call("locate", exact(sql(a.get(1))), sql(a.get(0)));
+    }
+
+    private Sql patternText(Expr argument) {
+        return Sql.atom(text("(?-i)" + regexWriter().write(pattern(argument))));
+    }
+
+    private Sql regexpReplace(List<Expr> a) {
+        String written = replacement(a.get(2)).stream()
+                .map(part -> switch (part) {
+                    case Replacement.Plain(String plain) -> plain.replace("\\", "\\\\");
+                    case Replacement.GroupOf(int number) -> "\\" + number;
+                })
+                .collect(Collectors.joining());
+        return Sql.call("regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(written)));
+    }
+
+    private Sql regexpExtract(List<Expr> a) {
+        Sql found = Sql.infix(sql(a.get(0)), "REGEXP", patternText(a.get(1)), Sql.COMPARE);
+        long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long g, Type _) ? g : 0;
+        if (group == 0) {
+            return caseWhen(found, Sql.call("regexp_substr", sql(a.get(0)), patternText(a.get(1))));
+        }
+        var regex = pattern(a.get(1));
+        String whole =
+                "(?-i)^(?s:.*?)(?:" + regexWriter().capturing((int) group).write(regex) + ")(?s:.*)\\z";
+        boolean anchored = Regexes.canBeEmpty(regex);
+        if (anchored) {
+            throw cannot("a group of a pattern that can be empty.", "Let the pattern match at least one character.");
+        }
+        return caseWhen(found, Sql.call("regexp_replace", sql(a.get(0)), Sql.atom(text(whole)), Sql.atom("'\\\\1'")));
+    }
+
+    private Sql toInteger(Expr text) {
+        String bare = "trim(BOTH ' ' FROM regexp_replace(" + sql(text).text() + ", '[\\\\t-\\\\r]', ' '))";
+        String value = "CAST(" + bare + " AS DECIMAL(40, 0))";
+        Sql inRange = Sql.atom(value + " BETWEEN -9223372036854775808 AND 9223372036854775807");
+        Sql cast = caseWhen(inRange, Sql.atom("CAST(" + bare + " AS SIGNED)"));
+        String shape =
+                text("(?-i)^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\\z").replace("%", "%%");
+        return castNumber(text, "%s REGEXP " + shape, cast.text());
+    }
+
+    private Sql toDecimal(List<Expr> a) {
+        Type.Decimal type = (Type.Decimal)
+                new Expr.Call(fixshelf.language.Functions.find("to_decimal").orElseThrow(), a).type();
+        String text = sql(a.getFirst()).text();
+        String shape = text("(?-i)^" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "\\z");
+        Sql said = Sql.atom(
+                "char_length(" + text + ") <= 100 AND " + sql(a.getFirst()).at(Sql.OTHER) + " REGEXP " + shape);
+        String bare = "trim(BOTH ' ' FROM regexp_replace(" + text + ", '[\\\\t-\\\\r]', ' '))";
+        String head = "CASE WHEN char_length(substring_index(" + bare + ", '.', 1)) <= 40 THEN " + bare + " END";
+        String rounded = "round(CAST(" + head + " AS DECIMAL(65, 24)), " + type.scale() + ")";
+        Sql fits = Sql.atom("abs(" + rounded + ") < 1" + "0".repeat(type.precision() - type.scale()));
+        return caseWhen(said, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
+    }
+}

@@ -1,0 +1,425 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.LikePattern;
+import fixshelf.language.Regex;
+import fixshelf.language.RegexParser;
+import fixshelf.language.Replacement;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.type.Type;
+import fixshelf.type.Visible;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/// Writes expressions as operations on R's vectors, with stringr for text. Whole numbers are R's doubles.
+final class RWriter {
+    private static final Set<String> TAKEN =
+            Set.of(("if else repeat while function for next break TRUE FALSE NULL Inf NaN NA NA_integer_ NA_real_"
+                            + " NA_complex_ NA_character_ in c T F")
+                    .split(" "));
+
+    private final Set<String> fixed;
+
+    /// A writer for a place where the names in `fixed` are one value each; all others are vectors.
+    RWriter(Set<String> fixed) {
+        this.fixed = fixed;
+    }
+
+    static String name(String name) {
+        boolean plain = name.matches("[A-Za-z][A-Za-z0-9_.]*") && !TAKEN.contains(name);
+        return plain ? name : "`" + name.replace("\\", "\\\\").replace("`", "\\`") + "`";
+    }
+
+    static ProblemException cannot(String why, String todo) {
+        return new ProblemException(Problem.about(Code.CANNOT_SAY, "R, dplyr", "R, dplyr cannot say it: " + why, todo));
+    }
+
+    static String literal(@Nullable Object value, Type type) {
+        return switch (value) {
+            case null ->
+                switch (type) {
+                    case Type.Text _ -> "NA_character_";
+                    case Type.Int _, Type.Decimal _ -> "NA_real_";
+                    case Type.Bool _, Type.Unknown _ -> "NA";
+                };
+            case String text -> quoted(text);
+            case Boolean truth -> truth ? "TRUE" : "FALSE";
+            case Long number -> whole(number);
+            case BigDecimal number -> decimal(number);
+            default -> throw new IllegalStateException("no literal for " + value.getClass());
+        };
+    }
+
+    private static String whole(long number) {
+        if (Math.abs(number) > 1L << 53 || number == Long.MIN_VALUE) {
+            throw cannot("its whole numbers are exact only up to 2^53.", "Keep larger ones as text.");
+        }
+        return String.valueOf(number);
+    }
+
+    private static String decimal(BigDecimal number) {
+        if (number.stripTrailingZeros().precision() > 15) {
+            throw cannot("it keeps only 15 digits of a decimal number exactly.", "Keep longer ones as text.");
+        }
+        return number.toPlainString();
+    }
+
+    static String quoted(String text) {
+        StringBuilder out = new StringBuilder("\"");
+        text.codePoints().forEach(c -> {
+            switch (c) {
+                case 0 -> throw cannot("its texts cannot hold the character U+0000.", "Remove it where data is read.");
+                case '"' -> out.append("\\\"");
+                case '\\' -> out.append("\\\\");
+                case '\n' -> out.append("\\n");
+                case '\t' -> out.append("\\t");
+                case '\r' -> out.append("\\r");
+                case ' ' -> out.append(' ');
+                default -> {
+                    if (Visible.isInvisible(c)) {
+                        out.append(String.format(Locale.ROOT, c > 0xFFFF ? "\\U%08x" : "\\u%04x", c));
+                    } else {
+                        out.appendCodePoint(c);
+                    }
+                }
+            }
+        });
+        return out.append('"').toString();
+    }
+
+    R r(Expr expr) {
+        return switch (expr) {
+            case Expr.Literal(Object value, Type type) -> {
+                String text = literal(value, type);
+                yield new R(text, text.startsWith("-") ? R.UNARY : R.ATOM);
+            }
+            case Expr.Name(String name, Type _) -> R.atom(name(name));
+            case Expr.Case choice -> choice(choice);
+            case Expr.FixCall(Definition fix, List<Expr> arguments) -> fixCall(fix, arguments);
+            case Expr.Call call -> call(call);
+        };
+    }
+
+    private String text(Expr expr) {
+        return r(expr).text();
+    }
+
+    private R fixCall(Definition fix, List<Expr> arguments) {
+        List<String> inside = new ArrayList<>();
+        for (int i = 0; i < arguments.size(); i++) {
+            var parameter = fix.parameters().get(i);
+            boolean usual = parameter.fallback().map(arguments.get(i)::equals).orElse(false);
+            if (i == 0 || !usual) {
+                inside.add((i == 0 ? "" : name(parameter.name()) + " = ")
+                        + text(typed(arguments.get(i), parameter.type())));
+            }
+        }
+        return R.call(name(fix.name()), inside.toArray(String[]::new));
+    }
+
+    private static Expr typed(Expr expr, Type type) {
+        return expr instanceof Expr.Literal(Object value, Type _) && value == null
+                ? new Expr.Literal(null, type)
+                : expr;
+    }
+
+    private R choice(Expr.Case choice) {
+        List<String> parts = new ArrayList<>();
+        for (Expr.Branch branch : choice.branches()) {
+            parts.add(r(typed(branch.condition(), Type.BOOLEAN)).at(R.OR) + " ~ "
+                    + text(typed(branch.result(), choice.type())));
+        }
+        boolean nothing = choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null;
+        if (!nothing || choice.branches().stream().allMatch(b -> b.result() instanceof Expr.Literal)) {
+            parts.add("TRUE ~ " + text(typed(choice.otherwise(), choice.type())));
+        }
+        return caseWhen(parts);
+    }
+
+    private static R caseWhen(List<String> parts) {
+        String line = "case_when(" + String.join(", ", parts) + ")";
+        return line.length() <= 90 && line.indexOf('\n') < 0
+                ? R.atom(line)
+                : R.atom("case_when(\n  "
+                        + String.join(
+                                ",\n  ",
+                                parts.stream().map(p -> p.replace("\n", "\n  ")).toList()) + "\n)");
+    }
+
+    private R call(Expr.Call call) {
+        List<Expr> a = call.arguments();
+        return switch (call.function().name()) {
+            case "trim" -> trimmed(a, true, true);
+            case "ltrim" -> trimmed(a, true, false);
+            case "rtrim" -> trimmed(a, false, true);
+            case "remove_prefix" ->
+                caseWhen(List.of(
+                        "startsWith(" + text(a.get(0)) + ", " + one(a.get(1)) + ") ~ substring(" + text(a.get(0)) + ", "
+                                + lengthOf(a.get(1)) + " + 1)",
+                        "TRUE ~ " + text(a.get(0))));
+            case "remove_suffix" ->
+                caseWhen(List.of(
+                        "endsWith(" + text(a.get(0)) + ", " + one(a.get(1)) + ") ~ substr(" + text(a.get(0))
+                                + ", 1, str_length(" + text(a.get(0)) + ") - " + lengthOf(a.get(1)) + ")",
+                        "TRUE ~ " + text(a.get(0))));
+            case "replace" -> replace(a);
+            case "upper" -> R.call("toupper", text(a.get(0)));
+            case "lower" -> R.call("tolower", text(a.get(0)));
+            case "length" -> R.call("as.numeric", "str_length(" + text(a.get(0)) + ")");
+            case "substring" -> substring(a);
+            case "left" -> R.call("substring", text(a.get(0)), "1", bounded(a.get(1), 0));
+            case "right" ->
+                R.call(
+                        "substring",
+                        text(a.get(0)),
+                        "str_length(" + text(a.get(0)) + ") - " + boundedAt(a.get(1), 0) + " + 1");
+            case "position" -> position(a);
+            case "starts_with" -> R.call("startsWith", text(a.get(0)), one(a.get(1)));
+            case "ends_with" -> R.call("endsWith", text(a.get(0)), one(a.get(1)));
+            case "contains" -> contains(a);
+            case "repeat" -> R.call("strrep", text(a.get(0)), bounded(a.get(1), 0));
+            case "||", "concat" ->
+                R.call("str_c", a.stream().map(e -> text(typed(e, Type.TEXT))).toArray(String[]::new));
+            case "concat_ws" ->
+                R.call(
+                        "join_present",
+                        a.stream().map(e -> text(typed(e, Type.TEXT))).toArray(String[]::new));
+            case "regexp_replace" -> regexpReplace(a);
+            case "regexp_like" -> R.call("str_detect", text(a.get(0)), pattern(a.get(1), RegexWriter.icu()));
+            case "regexp_extract" -> regexpExtract(a);
+            case "coalesce" ->
+                R.call(
+                        "coalesce",
+                        a.stream().map(e -> text(typed(e, call.type()))).toArray(String[]::new));
+            case "nullif" -> nullif(a);
+            case "IS NULL" -> R.call("is.na", text(a.get(0)));
+            case "IS DISTINCT FROM" -> distinct(a);
+            case "IN" -> in(a);
+            case "LIKE" -> like(a);
+            case "AND" -> R.infix(condition(a.get(0)), "&", condition(a.get(1)), R.AND);
+            case "OR" -> R.infix(condition(a.get(0)), "|", condition(a.get(1)), R.OR);
+            case "NOT" -> new R("!" + condition(a.get(0)).at(R.UNARY), R.NOT);
+            case "=" -> R.infix(r(a.get(0)), "==", r(a.get(1)), R.COMPARE);
+            case "<>" -> R.infix(r(a.get(0)), "!=", r(a.get(1)), R.COMPARE);
+            case "<", "<=", ">", ">=" ->
+                R.infix(ordered(a.get(0), a), call.function().name(), ordered(a.get(1), a), R.COMPARE);
+            case "to_integer" -> R.call("whole_number", text(typed(a.get(0), Type.TEXT)));
+            case "to_decimal" -> {
+                Type.Decimal type = (Type.Decimal) call.type();
+                yield R.call("decimal_number", text(typed(a.get(0), Type.TEXT)), String.valueOf(type.scale()));
+            }
+            case "to_text" ->
+                caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ sprintf(\"%.0f\", "
+                        + r(a.get(0)).at(R.PLUS) + " + 0)"));
+            default -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+        };
+    }
+
+    /// An argument that is one value, not a vector.
+    private String one(Expr expr) {
+        boolean value =
+                expr instanceof Expr.Literal || expr instanceof Expr.Name(String name, Type _) && fixed.contains(name);
+        if (!value) {
+            throw cannot("an argument must be one value here, not a column.", "Give a constant.");
+        }
+        return text(typed(expr, Type.TEXT));
+    }
+
+    private String lengthOf(Expr expr) {
+        return expr instanceof Expr.Literal(String text, Type _)
+                ? String.valueOf(text.codePointCount(0, text.length()))
+                : "str_length(" + one(expr) + ")";
+    }
+
+    private R condition(Expr expr) {
+        return r(typed(expr, Type.BOOLEAN));
+    }
+
+    private R ordered(Expr expr, List<Expr> both) {
+        boolean text = both.stream().anyMatch(e -> e.type() instanceof Type.Text);
+        return text ? R.call("code_points", text(typed(expr, Type.TEXT))) : r(expr);
+    }
+
+    private R trimmed(List<Expr> a, boolean start, boolean end) {
+        String set = "[ ]";
+        if (a.size() > 1) {
+            if (!(a.get(1) instanceof Expr.Literal(String characters, Type _))) {
+                String inside = "str_replace_all(" + one(a.get(1)) + ", \"([\\\\W_])\", \"\\\\\\\\\\\\1\")";
+                String body = "str_c(" + (start ? "\"^[\", " + inside + ", \"]+" : "\"");
+                body = start && end
+                        ? "str_c(\"^[\", " + inside + ", \"]+|[\", " + inside + ", \"]+\\\\z\")"
+                        : start ? body + "\")" : "str_c(\"[\", " + inside + ", \"]+\\\\z\")";
+                return caseWhen(List.of(
+                        one(a.get(1)) + " == \"\" ~ " + text(a.get(0)),
+                        "TRUE ~ str_remove_all(" + text(a.get(0)) + ", " + body + ")"));
+            }
+            if (characters.isEmpty()) {
+                return r(a.get(0));
+            }
+            List<Regex.Range> ranges = characters
+                    .codePoints()
+                    .distinct()
+                    .mapToObj(c -> new Regex.Range(c, c))
+                    .toList();
+            set = RegexWriter.icu().write(new Regex.CharacterSet(ranges, false));
+        } else {
+            set = " ";
+        }
+        String pattern = (start ? "^" + set + "+" : "") + (start && end ? "|" : "") + (end ? set + "+\\z" : "");
+        return R.call("str_remove_all", text(a.get(0)), quoted(pattern));
+    }
+
+    private R replace(List<Expr> a) {
+        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
+            return r(a.get(0));
+        }
+        R replaced = R.call("str_replace_all", text(a.get(0)), "fixed(" + one(a.get(1)) + ")", one(a.get(2)));
+        return a.get(1) instanceof Expr.Literal
+                ? replaced
+                : new R("if (" + one(a.get(1)) + " == \"\") " + text(a.get(0)) + " else " + replaced.text(), 0);
+    }
+
+    private String bounded(Expr number, long least) {
+        if (number instanceof Expr.Literal(Long n, Type _)) {
+            return String.valueOf(Math.max(least, Math.min(n, 1_000_000_000)));
+        }
+        return "pmin(pmax(" + text(number) + ", " + least + "), 1e9)";
+    }
+
+    private String boundedAt(Expr number, long least) {
+        return bounded(number, least);
+    }
+
+    private R substring(List<Expr> a) {
+        String from = bounded(a.get(1), 1);
+        if (a.size() < 3) {
+            return R.call("substring", text(a.get(0)), from);
+        }
+        if (a.get(1) instanceof Expr.Literal(Long start, Type _) && a.get(2) instanceof Expr.Literal(Long n, Type _)) {
+            long first = Math.max(-1_000_000_000, Math.min(start, 1_000_000_000));
+            long last = first - 1 + Math.max(0, Math.min(n, 1_000_000_000));
+            return R.call("substring", text(a.get(0)), from, String.valueOf(Math.min(last, 1_000_000_000)));
+        }
+        String last = bounded(a.get(1), -1_000_000_000) + " - 1 + " + bounded(a.get(2), 0);
+        return R.call("substring", text(a.get(0)), from, "pmin(" + last + ", 1e9)");
+    }
+
+    private R position(List<Expr> a) {
+        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
+            return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ 1"));
+        }
+        String place = "str_locate(" + text(a.get(0)) + ", fixed(" + one(a.get(1)) + "))[, 1]";
+        return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ coalesce(as.numeric(" + place + "), 0)"));
+    }
+
+    private R contains(List<Expr> a) {
+        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
+            return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ TRUE"));
+        }
+        R found = R.call("str_detect", text(a.get(0)), "fixed(" + one(a.get(1)) + ")");
+        return a.get(1) instanceof Expr.Literal
+                ? found
+                : new R(
+                        "(if (" + one(a.get(1)) + " == \"\") !is.na(" + text(a.get(0)) + ") | NA else " + found.text()
+                                + ")",
+                        R.ATOM);
+    }
+
+    private static Regex regex(Expr argument) {
+        if (argument instanceof Expr.Literal(String text, Type _)) {
+            return RegexParser.parse(text).get();
+        }
+        throw cannot(
+                "the pattern comes through a parameter, and every language writes patterns in its own way.",
+                "Copy it as an expression, with the pattern filled in.");
+    }
+
+    private static String pattern(Expr argument, RegexWriter writer) {
+        return quoted(writer.write(regex(argument)));
+    }
+
+    private R regexpReplace(List<Expr> a) {
+        if (!(a.get(2) instanceof Expr.Literal(String text, Type _))) {
+            throw cannot(
+                    "the replacement comes through a parameter, and every language writes groups in its own way.",
+                    "Copy it as an expression, with the replacement filled in.");
+        }
+        String written = Replacement.parse(text).stream()
+                .map(part -> switch (part) {
+                    case Replacement.Plain(String plain) -> plain.replace("\\", "\\\\");
+                    case Replacement.GroupOf(int number) -> "\\" + number;
+                })
+                .collect(Collectors.joining());
+        String pattern = pattern(a.get(1), RegexWriter.icu());
+        return written.isEmpty()
+                ? R.call("str_remove_all", text(a.get(0)), pattern)
+                : R.call("str_replace_all", text(a.get(0)), pattern, quoted(written));
+    }
+
+    private R regexpExtract(List<Expr> a) {
+        String pattern = pattern(a.get(1), RegexWriter.icu());
+        long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long g, Type _) ? g : 0;
+        if (group == 0) {
+            return R.call("str_extract", text(a.get(0)), pattern);
+        }
+        String found = "str_detect(" + text(a.get(0)) + ", " + pattern + ")";
+        String part = "str_match(" + text(a.get(0)) + ", " + pattern + ")[, " + (group + 1) + "]";
+        return caseWhen(List.of(found + " ~ coalesce(" + part + ", \"\")"));
+    }
+
+    private R nullif(List<Expr> a) {
+        boolean never = a.get(1) instanceof Expr.Literal(Object value, Type _) && value == null;
+        if (never) {
+            return r(a.get(0));
+        }
+        Expr value = typed(a.get(0), a.get(1).type());
+        return caseWhen(List.of(
+                R.infix(r(value), "==", r(a.get(1)), R.COMPARE).text() + " ~ "
+                        + literal(null, a.get(1).type()),
+                "TRUE ~ " + text(value)));
+    }
+
+    private R distinct(List<Expr> a) {
+        Expr left = typed(a.get(0), a.get(1).type());
+        Expr right = typed(a.get(1), a.get(0).type());
+        return R.call(
+                "coalesce",
+                R.infix(r(left), "!=", r(right), R.COMPARE).text(),
+                "is.na(" + text(left) + ") != is.na(" + text(right) + ")");
+    }
+
+    private R in(List<Expr> a) {
+        List<Expr> choices = a.stream()
+                .skip(1)
+                .filter(e -> !(e instanceof Expr.Literal(Object v, Type _) && v == null))
+                .toList();
+        String known = "!is.na(" + text(a.get(0)) + ")";
+        if (choices.stream().allMatch(e -> e instanceof Expr.Literal)) {
+            String list = choices.stream().map(this::text).collect(Collectors.joining(", ", "c(", ")"));
+            return caseWhen(List.of(known + " ~ " + r(a.get(0)).at(R.IN) + " %in% " + list));
+        }
+        String any = choices.stream()
+                .map(c -> "coalesce("
+                        + R.infix(r(a.get(0)), "==", r(c), R.COMPARE).text() + ", FALSE)")
+                .collect(Collectors.joining(" | "));
+        return caseWhen(List.of(known + " ~ " + any));
+    }
+
+    private R like(List<Expr> a) {
+        LikePattern pattern = LikePattern.of(a)
+                .orElseThrow(() -> cannot(
+                        "the pattern of LIKE comes through a parameter.",
+                        "Copy it as an expression, with the pattern filled in."));
+        String regex = pattern.write("(?s:.*)", "(?s:.)", c -> RegexWriter.icu()
+                .write(new Regex.CharacterSet(List.of(new Regex.Range(c, c)), false)));
+        return R.call("str_detect", text(a.get(0)), quoted("^" + regex + "\\z"));
+    }
+}

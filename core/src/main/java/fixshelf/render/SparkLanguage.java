@@ -1,0 +1,178 @@
+package fixshelf.render;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.LikePattern;
+import fixshelf.language.Replacement;
+import fixshelf.type.Type;
+import fixshelf.type.Visible;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/// Spark SQL 4 and later, with its default settings: ANSI mode, escapes in text.
+public final class SparkLanguage extends SqlLanguage {
+    private static final String BLANKS = "[\\t-\\r ]*";
+
+    public SparkLanguage() {
+        say("trim", a -> trim(a, "BOTH"));
+        say("ltrim", a -> trim(a, "LEADING"));
+        say("rtrim", a -> trim(a, "TRAILING"));
+        say(
+                "upper",
+                a -> Sql.atom("array_join(transform(split(" + sql(a.getFirst()).text()
+                        + ", ''), c -> CASE WHEN length(upper(c)) = 1 THEN upper(c)"
+                        + " WHEN length(initcap(c)) = 1 THEN initcap(c) ELSE c END), '')"));
+        say(
+                "lower",
+                a -> Sql.atom("array_join(transform(split(replace("
+                        + sql(a.getFirst()).text() + ", 'İ', 'i'), ''), c -> lower(c)), '')"));
+        say("position", a -> Sql.call("locate", sql(a.get(1)), sql(a.get(0))));
+        say("starts_with", a -> Sql.call("startswith", all(a)));
+        say("ends_with", a -> Sql.call("endswith", all(a)));
+        say("contains", a -> Sql.call("contains", all(a)));
+        say("regexp_replace", this::regexpReplace);
+        say("regexp_like", a -> Sql.infix(sql(a.get(0)), "RLIKE", patternText(a.get(1)), Sql.COMPARE));
+        say("regexp_extract", this::regexpExtract);
+        say(
+                "to_integer",
+                a -> castNumber(
+                        a.getFirst(),
+                        "%s RLIKE " + text("^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\\z"),
+                        "try_cast(" + bare(a.getFirst()) + " AS BIGINT)"));
+        say("to_decimal", this::toDecimal);
+        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS STRING)"));
+        say("chr", a -> sql(a.getFirst()));
+    }
+
+    @Override
+    public String id() {
+        return "spark";
+    }
+
+    @Override
+    public String title() {
+        return "Spark SQL";
+    }
+
+    @Override
+    String quote() {
+        return "`";
+    }
+
+    @Override
+    String typeName(Type type) {
+        return switch (type) {
+            case Type.Text _, Type.Unknown _ -> "STRING";
+            case Type.Int _ -> "BIGINT";
+            case Type.Bool _ -> "BOOLEAN";
+            case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
+        };
+    }
+
+    @Override
+    RegexWriter regexWriter() {
+        return RegexWriter.java();
+    }
+
+    @Override
+    String definitionOf(Definition fix, String body) {
+        String parameters = parameters(
+                fix,
+                p -> identifier(p.name()) + " " + typeName(p.type())
+                        + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
+        return "CREATE OR REPLACE TEMPORARY FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
+                + typeName(fix.returns()) + "\nRETURN " + body + ";\n";
+    }
+
+    @Override
+    String text(String text) {
+        StringBuilder out = new StringBuilder("'");
+        text.codePoints().forEach(c -> {
+            switch (c) {
+                case '\'' -> out.append("\\'");
+                case '\\' -> out.append("\\\\");
+                case '\n' -> out.append("\\n");
+                case '\t' -> out.append("\\t");
+                case '\r' -> out.append("\\r");
+                case ' ' -> out.append(' ');
+                default -> {
+                    if (Visible.isInvisible(c)) {
+                        out.append(String.format(Locale.ROOT, c > 0xFFFF ? "\\U%08X" : "\\u%04X", c));
+                    } else {
+                        out.appendCodePoint(c);
+                    }
+                }
+            }
+        });
+        // A dollar before a brace would be taken for a variable, even inside a text.
+        return out.append('\'').toString().replace("${", "$\\u007B");
+    }
+
+    @Override
+    Sql like(List<Expr> arguments, String operator) {
+        Optional<LikePattern> pattern = LikePattern.of(arguments);
+        if (pattern.isEmpty()) {
+            throw cannot(
+                    "the pattern of LIKE comes through a parameter, and a backslash means something else there.",
+                    "Copy it as an expression, with the pattern filled in.");
+        }
+        String written =
+                pattern.get().write("%", "_", c -> "%_!".indexOf(c) >= 0 ? "!" + (char) c : Character.toString(c));
+        return new Sql(
+                sql(arguments.getFirst()).at(Sql.OTHER) + " " + operator + " " + text(written) + " ESCAPE '!'",
+                Sql.COMPARE);
+    }
+
+    private Sql trim(List<Expr> a, String side) {
+        String characters = a.size() > 1 ? sql(a.get(1)).text() : "' '";
+        return Sql.atom(
+                "trim(" + side + " " + characters + " FROM " + sql(a.getFirst()).text() + ")");
+    }
+
+    @Override
+    Sql bounded(Sql number, long least) {
+        return Sql.atom("CAST(" + super.bounded(number, least).text() + " AS INT)");
+    }
+
+    private Sql patternText(Expr argument) {
+        return Sql.atom(text(regexWriter().write(pattern(argument))));
+    }
+
+    private Sql regexpReplace(List<Expr> a) {
+        StringBuilder written = new StringBuilder();
+        boolean afterGroup = false;
+        for (Replacement part : replacement(a.get(2))) {
+            switch (part) {
+                case Replacement.Plain(String plain) -> {
+                    boolean digit = afterGroup && Character.isDigit(plain.charAt(0));
+                    String escaped = plain.replace("\\", "\\\\").replace("$", "\\$");
+                    written.append(digit ? "\\" : "").append(escaped);
+                }
+                case Replacement.GroupOf(int number) -> written.append('$').append(number);
+            }
+            afterGroup = part instanceof Replacement.GroupOf;
+        }
+        return Sql.call("regexp_replace", sql(a.get(0)), patternText(a.get(1)), Sql.atom(text(written.toString())));
+    }
+
+    private Sql regexpExtract(List<Expr> a) {
+        Sql found = Sql.infix(sql(a.get(0)), "RLIKE", patternText(a.get(1)), Sql.COMPARE);
+        Sql group = a.size() > 2 ? sql(a.get(2)) : Sql.atom("0");
+        return caseWhen(found, Sql.call("regexp_extract", sql(a.get(0)), patternText(a.get(1)), group));
+    }
+
+    /// Its casts pass over control characters at the ends; here only ASCII white space can stand there.
+    private String bare(Expr text) {
+        return "trim(BOTH " + text("\t\n\u000B\f\r ") + " FROM " + sql(text).text() + ")";
+    }
+
+    private Sql toDecimal(List<Expr> a) {
+        Type type = new Expr.Call(fixshelf.language.Functions.find("to_decimal").orElseThrow(), a).type();
+        Sql text = sql(a.getFirst());
+        String shape = "^" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "\\z";
+        Sql said = Sql.atom("length(" + text.text() + ") <= 100 AND " + text.at(Sql.OTHER) + " RLIKE " + text(shape));
+        return caseWhen(said, Sql.atom("try_cast(" + bare(a.getFirst()) + " AS " + typeName(type) + ")"));
+    }
+}

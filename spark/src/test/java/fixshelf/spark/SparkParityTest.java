@@ -1,0 +1,25 @@
+package fixshelf.spark;
+
+import fixshelf.check.GeneratedParityTest;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.FixEngines;
+import fixshelf.render.CatalogueExamplesTest;
+import org.junit.jupiter.api.Test;
+
+/// The catalogue in Spark SQL, run by the process of this module.
+class SparkParityTest {
+    private static final FixEngine SPARK = FixEngines.ALL.stream()
+            .filter(e -> e.language().id().equals("spark"))
+            .findFirst()
+            .orElseThrow();
+
+    @Test
+    void everyExampleHolds() {
+        CatalogueExamplesTest.everyExampleHoldsIn(SPARK);
+    }
+
+    @Test
+    void answersAsDuckDbDoes() {
+        GeneratedParityTest.answersAsTheReference(SPARK);
+    }
+}
