@@ -21,6 +21,9 @@ import picocli.CommandLine.Spec;
             CheckCommand.class,
             TestCommand.class,
             ShowCommand.class,
+            ParityCommand.class,
+            ExportCommand.class,
+            EnginesCommand.class,
             PreviewCommand.class,
             RunCommand.class,
             GenerateCompletion.class

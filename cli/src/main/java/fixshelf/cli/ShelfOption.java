@@ -1,9 +1,17 @@
 package fixshelf.cli;
 
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.FixEngines;
 import fixshelf.problem.Outcome;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.function.ToIntFunction;
 import picocli.CommandLine.Model.CommandSpec;
@@ -33,6 +41,34 @@ abstract class ShelfOption implements Callable<Integer> {
             return Output.WRONG_USE;
         }
         return work.applyAsInt(shelf.get());
+    }
+
+    /// The fixes of these names, all of them for none; empty, and said so, when a name is not known.
+    final Optional<List<FixPage>> pages(Shelf shelf, List<String> names) {
+        List<FixPage> pages = new ArrayList<>();
+        for (String name : names) {
+            Optional<FixPage> page = shelf.fix(name);
+            if (page.isEmpty()) {
+                unknown("fix", name, shelf.fixes().stream().map(FixPage::name).toList());
+                return Optional.empty();
+            }
+            pages.add(page.get());
+        }
+        return Optional.of(names.isEmpty() ? shelf.fixes() : pages);
+    }
+
+    /// The engines of these languages, in that order; empty, and said so, when a language is not known.
+    final Optional<List<FixEngine>> engines(List<String> ids) {
+        List<FixEngine> engines = new ArrayList<>();
+        for (String id : ids) {
+            Optional<Language> language = Languages.find(id);
+            if (language.isEmpty()) {
+                unknown("language", id, Languages.ids());
+                return Optional.empty();
+            }
+            engines.add(FixEngines.of(language.get()).orElseThrow());
+        }
+        return Optional.of(engines);
     }
 
     final java.io.PrintWriter out() {

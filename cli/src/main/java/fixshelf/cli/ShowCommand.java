@@ -20,7 +20,11 @@ final class ShowCommand extends ShelfOption {
     @Parameters(paramLabel = "FIX", description = "The fix.")
     String name = "";
 
-    @Option(names = "--in", paramLabel = "LANGUAGE", required = true, description = "duckdb, postgresql or pandas.")
+    @Option(
+            names = "--in",
+            paramLabel = "LANGUAGE",
+            required = true,
+            description = "duckdb, postgresql, pandas … See fixshelf engines.")
     String languageId = "";
 
     @Option(

@@ -10,8 +10,6 @@ import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import fixshelf.render.Language;
-import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
@@ -36,7 +34,7 @@ final class TestCommand extends ShelfOption {
             names = "--in",
             paramLabel = "LANGUAGE",
             arity = "1..*",
-            description = "Where to run the cases: duckdb, postgresql, pandas.")
+            description = "Where to run the cases; duckdb when left out. See fixshelf engines.")
     List<String> languages = new ArrayList<>();
 
     @Option(names = "--junit", paramLabel = "FILE", description = "Write the results as JUnit XML too.")
@@ -54,28 +52,16 @@ final class TestCommand extends ShelfOption {
     }
 
     private int test(Shelf shelf) {
-        List<FixPage> pages = new ArrayList<>();
-        for (String name : names) {
-            Optional<FixPage> page = shelf.fix(name);
-            if (page.isEmpty()) {
-                return unknown(
-                        "fix", name, shelf.fixes().stream().map(FixPage::name).toList());
-            }
-            pages.add(page.get());
+        Optional<List<FixPage>> pages = pages(shelf, names);
+        Optional<List<FixEngine>> engines = engines(languages.isEmpty() ? List.of("duckdb") : languages);
+        if (pages.isEmpty() || engines.isEmpty()) {
+            return Output.WRONG_USE;
         }
-        List<FixPage> chosen = names.isEmpty() ? shelf.fixes() : pages;
-        List<FixEngine> engines = new ArrayList<>();
-        for (String id : languages.isEmpty() ? List.of("duckdb") : languages) {
-            Optional<Language> language = Languages.find(id);
-            if (language.isEmpty()) {
-                return unknown("language", id, Languages.ids());
-            }
-            engines.add(FixEngines.of(language.get()).orElseThrow());
-        }
+        List<FixPage> chosen = pages.get();
         List<Problem> problems = chosen.stream()
                 .flatMap(p -> shelf.definition(p).problems().stream())
                 .toList();
-        engines.forEach(e -> cases(shelf, chosen, e));
+        engines.get().forEach(e -> cases(shelf, chosen, e));
         promises(shelf, chosen);
         problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
         return finish(problems);

@@ -3,6 +3,7 @@ package fixshelf.check;
 import fixshelf.language.Expr;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;
@@ -50,7 +51,29 @@ final class MadeUpValues {
             "(7)",
             "5%",
             "#25",
+            "2024-02-29",
+            "2026-02-30",
+            "0000-01-01",
+            "07/02/2026",
+            "7 Feb 2026",
+            "2026-02-07 10:12",
             "\u200B");
+
+    private static final List<String> DAYS = List.of(
+            "0001-01-01",
+            "0999-12-31",
+            "1582-10-04",
+            "1582-10-10",
+            "1899-12-31",
+            "1900-02-28",
+            "1900-03-01",
+            "1969-12-31",
+            "1970-01-01",
+            "2000-02-29",
+            "2024-02-29",
+            "2026-02-07",
+            "2038-01-19",
+            "9999-12-31");
 
     private static final String ALPHABET = "  \t\n\u00A0aAbBzZ019.,;:-_+*#%/\\'\"()éßx";
 
@@ -88,6 +111,19 @@ final class MadeUpValues {
                     long digits = random.nextLong() >> (64 - Math.min(60, 3 * precision));
                     values.add(new Expr.Literal(
                             BigDecimal.valueOf(digits % (long) Math.pow(10, Math.min(precision, 17)), scale), type));
+                }
+            }
+            case Type.Date _ -> {
+                for (String edge : DAYS) {
+                    values.add(new Expr.Literal(LocalDate.parse(edge), type));
+                }
+                long span = LocalDate.of(9999, 12, 31).toEpochDay()
+                        - LocalDate.of(1, 1, 1).toEpochDay();
+                while (values.size() < count) {
+                    long day = random.nextInt(3) == 0
+                            ? LocalDate.of(1, 1, 1).toEpochDay() + Math.floorMod(random.nextLong(), span)
+                            : LocalDate.of(1990, 1, 1).toEpochDay() + random.nextInt(20_000);
+                    values.add(new Expr.Literal(LocalDate.ofEpochDay(day), type));
                 }
             }
             case Type.Bool _ -> {

@@ -43,6 +43,16 @@ public record ParityResult(Subject subject, Language language, Verdict verdict, 
         };
     }
 
+    /// One word for machines.
+    public String word() {
+        return switch (verdict) {
+            case Same(int _, int beyond) -> beyond == 0 ? "same" : "same_within_range";
+            case Differs _ -> "differs";
+            case CannotSay _ -> "cannot_say";
+            case NotRun _ -> "not_run";
+        };
+    }
+
     /// What stands behind the mark, as a sentence.
     public String detail() {
         return switch (verdict) {

@@ -18,7 +18,12 @@ import java.util.Optional;
 ///
 /// @param name the name of the fix, or the call
 /// @param page the page of a fix, whose cases and texts make good inputs
-public record Subject(String name, Definition fix, Optional<FixPage> page) {
+/// @param share among how many subjects the made-up values are divided: the examples of one function
+public record Subject(String name, Definition fix, Optional<FixPage> page, int share) {
+
+    public Subject(String name, Definition fix, Optional<FixPage> page) {
+        this(name, fix, page, 1);
+    }
 
     /// The fixes of a shelf that compile.
     public static List<Subject> ofFixes(Shelf shelf, List<FixPage> pages) {
@@ -68,6 +73,7 @@ public record Subject(String name, Definition fix, Optional<FixPage> page) {
             case TEXT -> Type.TEXT;
             case INTEGER -> Type.INTEGER;
             case BOOLEAN -> Type.BOOLEAN;
+            case DATE -> Type.DATE;
             case SAME, ANY -> given;
         };
     }
@@ -76,7 +82,7 @@ public record Subject(String name, Definition fix, Optional<FixPage> page) {
     List<List<Expr.Literal>> rows(int madeUp, long seed) {
         Inputs inputs = new Inputs(fix, page, seed);
         List<List<Expr.Literal>> rows = new ArrayList<>(inputs.ofCases());
-        rows.addAll(inputs.madeUp(madeUp));
+        rows.addAll(inputs.madeUp(madeUp / share));
         return rows;
     }
 }

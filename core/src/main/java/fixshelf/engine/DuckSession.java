@@ -13,6 +13,7 @@ import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -176,6 +177,7 @@ public final class DuckSession implements AutoCloseable {
         return switch (name) {
             case "VARCHAR" -> Type.TEXT;
             case "BOOLEAN" -> Type.BOOLEAN;
+            case "DATE" -> Type.DATE;
             default ->
                 name.startsWith("DECIMAL") ? new Type.Decimal(meta.getPrecision(i), meta.getScale(i)) : Type.INTEGER;
         };
@@ -187,6 +189,7 @@ public final class DuckSession implements AutoCloseable {
             case String text -> text;
             case Boolean truth -> truth;
             case BigDecimal number -> number;
+            case LocalDate day -> day;
             case java.math.BigInteger number -> number.longValue();
             case Number number -> number.longValue();
             default -> value.toString();

@@ -51,7 +51,8 @@ final class MariaDbEngine extends ServerEngine {
         Path users = server.write(
                 "users.sql",
                 "CREATE USER fixshelf@'127.0.0.1' IDENTIFIED BY '" + server.password() + "';\n"
-                        + "GRANT CREATE TEMPORARY TABLES ON *.* TO fixshelf@'127.0.0.1';\n"
+                        + "CREATE DATABASE fixshelf_check;\n"
+                        + "GRANT ALL ON fixshelf_check.* TO fixshelf@'127.0.0.1';\n"
                         + "ALTER USER root@localhost IDENTIFIED BY '" + server.password() + "';\n");
         server.serve(List.of(
                 program.toString(),
@@ -65,7 +66,7 @@ final class MariaDbEngine extends ServerEngine {
                 "--innodb-flush-log-at-trx-commit=0",
                 "--character-set-server=utf8mb4",
                 "--init-file=" + users));
-        return "jdbc:mariadb://127.0.0.1:" + server.port() + "/?sslMode=disable&user=fixshelf&password="
+        return "jdbc:mariadb://127.0.0.1:" + server.port() + "/fixshelf_check?sslMode=disable&user=fixshelf&password="
                 + server.password();
     }
 

@@ -12,6 +12,7 @@ import fixshelf.render.PandasLanguage;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -87,6 +88,7 @@ final class PandasEngine extends ScriptEngine {
             case null -> values.addNull();
             case Long number -> values.add(number);
             case Boolean truth -> values.add(truth);
+            case LocalDate day -> values.addObject().put("date", day.toString());
             case BigDecimal number -> values.addObject().put("decimal", number.toPlainString());
             default -> values.add(literal.value().toString());
         }
@@ -105,6 +107,9 @@ final class PandasEngine extends ScriptEngine {
     private static @Nullable Object value(JsonNode node) {
         if (node.isNull() || node.isMissingNode()) {
             return null;
+        }
+        if (node.has("date")) {
+            return LocalDate.parse(node.get("date").asText());
         }
         if (node.isObject()) {
             return new BigDecimal(node.get("decimal").asText());

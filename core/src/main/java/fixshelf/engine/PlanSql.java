@@ -54,7 +54,8 @@ public final class PlanSql {
             }
             case Step.KeepOne keep -> {
                 keep.columns().forEach(c -> columns.add(column(c.name())));
-                yield "SELECT " + String.join(", ", columns) + " FROM " + staying(keep, from);
+                yield "SELECT " + String.join(", ", columns) + " FROM " + from + " AS kept ANTI JOIN ("
+                        + leaving(keep, from) + ") AS gone USING (" + column(ROW) + ")";
             }
         };
     }
@@ -107,18 +108,17 @@ public final class PlanSql {
         return sum.isEmpty() ? "CAST(0 AS USMALLINT)" : "CAST(" + sum + " AS USMALLINT)";
     }
 
-    /// `from` without the rows that leave. Only rows whose key repeats are put into order: mostly there are few.
-    public static String staying(Step.KeepOne keep, String from) {
+    /// The numbers of the rows that leave. Only rows whose key repeats are put into order: mostly there are few.
+    public static String leaving(Step.KeepOne keep, String from) {
         String repeated = keep.keys().stream()
                 .map(k -> "r." + column(k) + " IS NOT DISTINCT FROM a." + column(k))
                 .collect(Collectors.joining(" AND "));
         String keys = names(keep.keys());
-        String leaving = "SELECT " + column(ROW) + " FROM (SELECT a." + column(ROW)
-                + ", row_number() OVER (PARTITION BY " + keys + " ORDER BY " + order(keep)
-                + ") AS \"fixshelf place\" FROM "
-                + from + " AS a WHERE EXISTS (SELECT 1 FROM (SELECT " + keys + " FROM " + from + " GROUP BY " + keys
-                + " HAVING count(*) > 1) AS r WHERE " + repeated + ")) WHERE \"fixshelf place\" > 1";
-        return from + " AS kept ANTI JOIN (" + leaving + ") AS gone USING (" + column(ROW) + ")";
+        String place = "row_number() OVER (PARTITION BY " + keys + " ORDER BY " + order(keep) + ")";
+        return "SELECT " + column(ROW) + " FROM (SELECT a." + column(ROW) + ", " + place
+                + " AS \"fixshelf place\" FROM " + from + " AS a WHERE EXISTS (SELECT 1 FROM (SELECT " + keys + " FROM "
+                + from + " GROUP BY " + keys + " HAVING count(*) > 1) AS r WHERE " + repeated
+                + ")) WHERE \"fixshelf place\" > 1";
     }
 
     /// All rows of the groups that have more than one, group by group, each marked whether it stays.

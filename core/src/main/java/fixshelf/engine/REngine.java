@@ -11,6 +11,7 @@ import java.math.BigDecimal;
 import java.math.MathContext;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -171,6 +172,7 @@ final class REngine extends ScriptEngine {
         return switch (type) {
             case Type.Decimal _ -> number.round(DIGITS);
             case Type.Int _ -> number.longValue();
+            case Type.Date _ -> LocalDate.ofEpochDay(number.longValue());
             case Type.Bool _, Type.Text _, Type.Unknown _ -> number;
         };
     }

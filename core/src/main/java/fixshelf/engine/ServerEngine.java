@@ -89,7 +89,8 @@ abstract class ServerEngine implements FixEngine {
         }
     }
 
-    private synchronized String address() throws IOException {
+    /// Where the server is; one of our own is started first.
+    synchronized String address() throws IOException {
         presence();
         if (address.isEmpty()) {
             PrivateServer server = prepare();

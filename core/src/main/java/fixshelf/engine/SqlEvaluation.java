@@ -12,6 +12,8 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.sql.Types;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -31,8 +33,10 @@ final class SqlEvaluation {
                 try (Statement statement = connection.createStatement()) {
                     statement.setQueryTimeout(seconds);
                     try (ResultSet rows = statement.executeQuery(sql)) {
+                        // A day as Java's old type would be moved where the calendar changed in 1582.
+                        boolean days = rows.getMetaData().getColumnType(1) == Types.DATE;
                         while (rows.next()) {
-                            values.add(rows.getObject(1));
+                            values.add(days ? rows.getObject(1, LocalDate.class) : rows.getObject(1));
                         }
                     }
                 }
@@ -131,7 +135,8 @@ final class SqlEvaluation {
             case Type.Int _ when value instanceof Number number -> new BigDecimal(number.toString()).longValue();
             case Type.Decimal _ when value instanceof Number number -> new BigDecimal(number.toString());
             case Type.Text _ when value != null -> value.toString();
-            case Type.Bool _, Type.Int _, Type.Decimal _, Type.Text _, Type.Unknown _ -> value;
+            case Type.Date _ when value != null -> LocalDate.parse(value.toString());
+            case Type.Bool _, Type.Int _, Type.Decimal _, Type.Text _, Type.Date _, Type.Unknown _ -> value;
         };
     }
 }

@@ -31,6 +31,11 @@ public final class Stop {
         return stopped;
     }
 
+    /// The stop that this thread works under, or one that nobody knows.
+    public static Stop currentOrNew() {
+        return current().orElseGet(Stop::new);
+    }
+
     private static Optional<Stop> current() {
         return CURRENT.isBound() ? Optional.of(CURRENT.get()) : Optional.empty();
     }

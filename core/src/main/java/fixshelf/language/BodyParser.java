@@ -159,6 +159,8 @@ public final class BodyParser {
     private static void collect(Expr argument, boolean fixed, Set<String> names) {
         if (fixed && argument instanceof Expr.Name name) {
             names.add(Inliner.key(name.name()));
+        } else if (fixed && argument instanceof Expr.Call joined) {
+            joined.arguments().forEach(a -> collect(a, true, names));
         } else {
             collectFixed(argument, names);
         }

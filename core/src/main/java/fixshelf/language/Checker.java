@@ -11,6 +11,8 @@ import fixshelf.problem.Span;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.math.BigInteger;
+import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -23,6 +25,7 @@ import org.apache.calcite.sql.SqlKind;
 import org.apache.calcite.sql.SqlLiteral;
 import org.apache.calcite.sql.SqlNode;
 import org.apache.calcite.sql.SqlNodeList;
+import org.apache.calcite.sql.SqlUnknownLiteral;
 import org.apache.calcite.sql.fun.SqlBetweenOperator;
 import org.apache.calcite.sql.fun.SqlCase;
 import org.apache.calcite.sql.fun.SqlLikeOperator;
@@ -63,6 +66,7 @@ final class Checker {
             case BOOLEAN -> Expr.Literal.truth(literal.booleanValue());
             case CHAR -> Expr.Literal.text(literal.getValueAs(NlsString.class).getValue());
             case DECIMAL -> number(literal);
+            case UNKNOWN -> date(literal);
             default ->
                 report(
                         Code.SYNTAX,
@@ -70,6 +74,27 @@ final class Checker {
                         "This kind of constant is not known.",
                         "Write text, a whole number or a decimal.");
         };
+    }
+
+    /// `DATE '2026-02-07'`, which the parser hands over as it is written.
+    private Expr date(SqlLiteral literal) {
+        boolean date = literal instanceof SqlUnknownLiteral unknown && unknown.tag.equalsIgnoreCase("DATE");
+        if (date) {
+            String written = String.valueOf(literal.getValue());
+            try {
+                LocalDate day = LocalDate.parse(written);
+                if (day.getYear() >= 1 && day.getYear() <= 9999) {
+                    return new Expr.Literal(day, Type.DATE);
+                }
+            } catch (DateTimeParseException e) {
+                return report(Code.WRONG_TYPE, literal, "There is no such day.", "Write DATE '2026-02-07', say.");
+            }
+        }
+        return report(
+                Code.SYNTAX,
+                literal,
+                date ? "A day is in the years 0001 to 9999." : "This kind of constant is not known.",
+                date ? "Write another day." : "Write text, a whole number, a decimal, or DATE '2026-02-07'.");
     }
 
     private Expr number(SqlLiteral literal) {
@@ -258,6 +283,7 @@ final class Checker {
                     case TEXT -> Optional.of(Type.TEXT);
                     case INTEGER -> Optional.of(Type.INTEGER);
                     case BOOLEAN -> Optional.of(Type.BOOLEAN);
+                    case DATE -> Optional.of(Type.DATE);
                     case SAME, ANY -> Optional.empty();
                 };
         wanted.ifPresent(type -> wantFits(function, slot.name(), type, argument, node));
@@ -280,6 +306,12 @@ final class Checker {
         }
         if (to.equals(Type.INTEGER) && from.equals(Type.TEXT)) {
             return "Write to_integer(…).";
+        }
+        if (to.equals(Type.DATE) && from.equals(Type.TEXT)) {
+            return "Write to_date(…), or DATE '2026-02-07' for a constant.";
+        }
+        if (to.equals(Type.TEXT) && from.equals(Type.DATE)) {
+            return "Write format_date(…).";
         }
         if (to instanceof Type.Decimal && from.equals(Type.TEXT)) {
             return "Write to_decimal(…).";

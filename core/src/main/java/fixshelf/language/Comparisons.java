@@ -12,8 +12,13 @@ import fixshelf.language.FunctionDef.Result;
 import java.util.List;
 
 /// Comparison and three-valued logic. Text compares by code point.
-final class Comparisons {
+public final class Comparisons {
     private Comparisons() {}
+
+    /// `left IS DISTINCT FROM right`.
+    public static Expr distinct(Expr left, Expr right) {
+        return new Expr.Call(DISTINCT, List.of(left, right));
+    }
 
     static final FunctionDef EQUAL =
             comparison("=", "Whether both are the same; exact for text.", "'a' = 'A'", "FALSE");

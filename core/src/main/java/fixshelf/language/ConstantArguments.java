@@ -45,6 +45,15 @@ public final class ConstantArguments {
         if (function == Conversions.TO_DECIMAL && arguments.size() > 1) {
             return inRange(arguments.get(1), 0, 18, "A scale is 0 to 18.");
         }
+        if (function == DateFunctions.TO_DATE || function == DateFunctions.FORMAT_DATE) {
+            return layouts(function == DateFunctions.TO_DATE, arguments);
+        }
+        if (function == DateFunctions.SERIAL_TO_DATE && arguments.size() > 1) {
+            boolean wrong = arguments.get(1) instanceof Expr.Literal(Long base, Type _) && base != 1900 && base != 1904;
+            return wrong
+                    ? Optional.of(new Refusal(1, Code.ARGUMENTS, "The base is 1900 or 1904.", "Give one of the two."))
+                    : Optional.empty();
+        }
         if (function == Conversions.CHR) {
             return code(arguments.getFirst());
         }
@@ -88,6 +97,18 @@ public final class ConstantArguments {
         return Replacement.problemWith(text, groups)
                 .map(what ->
                         new Refusal(2, Code.BAD_PATTERN, what, "Write \\\\ for a backslash, \\1 for the first group."));
+    }
+
+    private static Optional<Refusal> layouts(boolean reading, List<Expr> arguments) {
+        for (int i = 1; i < arguments.size(); i++) {
+            if (arguments.get(i) instanceof Expr.Literal(String layout, Type _)) {
+                Optional<String> problem = DateLayout.problemWith(layout, reading);
+                if (problem.isPresent()) {
+                    return Optional.of(new Refusal(i, Code.BAD_PATTERN, problem.get(), "Write dd/MM/yyyy, say."));
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     private static Optional<Refusal> inRange(Expr argument, long low, long high, String what) {

@@ -8,7 +8,8 @@ import java.util.Optional;
 public final class Constants {
     private Constants() {}
 
-    /// Whether the value will be known when code is written: constants, and parameters, which are then given one.
+    /// Whether the value will be known when code is written: constants, parameters, which are then given
+    /// one, and texts joined of these.
     static boolean isFixed(Expr expr, Scope scope) {
         return switch (expr) {
             case Expr.Literal _ -> true;
@@ -16,8 +17,14 @@ public final class Constants {
                 scope.find(name.name())
                         .map(b -> b.kind() == Scope.Kind.PARAMETER)
                         .orElse(false);
+            case Expr.Call call
+            when isJoin(call.function()) -> call.arguments().stream().allMatch(a -> isFixed(a, scope));
             case Expr.Call _, Expr.Case _, Expr.FixCall _ -> value(expr).isPresent();
         };
+    }
+
+    private static boolean isJoin(FunctionDef function) {
+        return function == TextFunctions.CONCAT || function == TextFunctions.CONCAT_CALL;
     }
 
     /// The value of literals joined with `||` and of `chr`; empty for everything else.

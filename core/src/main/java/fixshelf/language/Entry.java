@@ -80,6 +80,10 @@ final class Entry {
         return new Slot(name, Wants.INTEGER, false, false);
     }
 
+    static Slot date(String name) {
+        return new Slot(name, Wants.DATE, false, false);
+    }
+
     static Slot same(String name) {
         return new Slot(name, Wants.SAME, false, false);
     }

@@ -145,12 +145,19 @@ public final class ExpressionParser {
         boolean call =
                 index + 1 < tokens.size() && tokens.get(index + 1).in(text).equals("(");
         String word = tokens.get(index).in(text);
+        boolean date = word.equalsIgnoreCase("date")
+                && index + 1 < tokens.size()
+                && tokens.get(index + 1).kind() == Kind.TEXT;
+        if (date) {
+            return false;
+        }
         return call
                 ? hasComma(index + 2) || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
                 : scope.find(word).isPresent();
     }
 
-    private static final Set<String> SPECIAL_CALLS = Set.of("repeat", "format", "row", "left", "right", "length");
+    private static final Set<String> SPECIAL_CALLS =
+            Set.of("repeat", "format", "row", "left", "right", "length", "year", "month", "day", "weekday");
 
     private boolean hasComma(int from) {
         int depth = 1;

@@ -30,6 +30,7 @@ public record FunctionDef(
         TEXT,
         INTEGER,
         BOOLEAN,
+        DATE,
         SAME,
         ANY
     }
@@ -46,6 +47,7 @@ public record FunctionDef(
         INTEGER,
         DECIMAL,
         BOOLEAN,
+        DATE,
         SAME
     }
 
@@ -61,7 +63,8 @@ public record FunctionDef(
         PATTERN("Patterns"),
         NULL("Missing values"),
         COMPARISON("Comparison and logic"),
-        CONVERSION("Conversion");
+        CONVERSION("Conversion"),
+        DATE("Dates");
 
         private final String title;
 
@@ -104,6 +107,7 @@ public record FunctionDef(
             case TEXT -> Type.TEXT;
             case INTEGER -> Type.INTEGER;
             case BOOLEAN -> Type.BOOLEAN;
+            case DATE -> Type.DATE;
             case DECIMAL -> new Type.Decimal(18, scaleOf(arguments));
             case SAME -> common(arguments);
         };

@@ -13,7 +13,12 @@ public final class Functions {
     private Functions() {}
 
     public static final List<FunctionDef> ALL = Stream.of(
-                    TextFunctions.ALL, PatternFunctions.ALL, NullFunctions.ALL, Comparisons.ALL, Conversions.ALL)
+                    TextFunctions.ALL,
+                    PatternFunctions.ALL,
+                    NullFunctions.ALL,
+                    Comparisons.ALL,
+                    Conversions.ALL,
+                    DateFunctions.ALL)
             .flatMap(List::stream)
             .toList();
 

@@ -37,7 +37,8 @@ public enum Code {
     ENGINE_ABSENT("E505"),
     ENGINE_FAILED("E506"),
     CANCELLED("E507"),
-    NO_PARAMETER_VALUE("E508");
+    NO_PARAMETER_VALUE("E508"),
+    DIVERGED("E509");
 
     private final String id;
 

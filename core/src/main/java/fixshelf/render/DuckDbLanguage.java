@@ -24,6 +24,29 @@ public final class DuckDbLanguage extends SqlLanguage {
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toNumber(a.getFirst(), "[+-]?[0-9]{1,38}", "BIGINT"));
         say("to_decimal", a -> toDecimal(a));
+        say(
+                "to_date",
+                a -> caseWhen(
+                        Sql.atom(
+                                "regexp_full_match(" + sql(a.getFirst()).text() + ", '[0-9]{4}-[0-9]{2}-[0-9]{2}') AND "
+                                        + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
+                                                .text() + " <> '0000'"),
+                        Sql.atom("try_cast(" + sql(a.getFirst()).text() + " AS DATE)")));
+        say("format_date", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS VARCHAR)"));
+        say("year", a -> Sql.call("year", all(a)));
+        say("month", a -> Sql.call("month", all(a)));
+        say("day", a -> Sql.call("day", all(a)));
+        say("weekday", a -> Sql.call("isodow", all(a)));
+        say(
+                "add_days",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendar(Sql.infix(
+                                sql(a.get(0)),
+                                "+",
+                                Sql.atom("CAST(" + days(a.get(1)).text() + " AS INTEGER)"),
+                                Sql.OTHER))));
+        say("days_between", a -> Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.OTHER));
         say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS VARCHAR)"));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
     }
@@ -44,6 +67,7 @@ public final class DuckDbLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "VARCHAR";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
+            case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
     }

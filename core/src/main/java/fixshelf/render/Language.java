@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.problem.Outcome;
+import java.util.List;
 
 /// A query language that fixes can be rendered into.
 public interface Language {
@@ -26,4 +27,18 @@ public interface Language {
 
     /// The code that defines a fix as a function, with the fixes that it calls.
     Outcome<String> definition(Definition fix, String about);
+
+    /// Whether a fix can be defined once and called by its name.
+    default boolean definesFunctions() {
+        return true;
+    }
+
+    /// A fix and what it is for, in a sentence.
+    record Described(Definition fix, String about) {}
+
+    /// The code that defines these fixes together, each once. All of them can be defined.
+    String module(List<Described> fixes);
+
+    /// The call of a defined fix by its name.
+    Outcome<String> call(Definition fix, List<Expr> arguments);
 }

@@ -40,6 +40,24 @@ public final class MariaDbLanguage extends SqlLanguage {
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toInteger(a.getFirst()));
         say("to_decimal", this::toDecimal);
+        say("to_date", a -> {
+            String shape = text("(?-i)^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])\\z");
+            Sql day = Sql.atom("date_add(str_to_date(" + sql(a.getFirst()).text() + ", '%Y-%m-%d'), INTERVAL 0 DAY)");
+            return caseWhen(
+                    Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " REGEXP " + shape + " AND "
+                            + Sql.call("left", sql(a.getFirst()), Sql.atom("4")).text() + " <> '0000'"),
+                    day);
+        });
+        say("format_date", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS CHAR)"));
+        say("year", a -> Sql.call("year", all(a)));
+        say("month", a -> Sql.call("month", all(a)));
+        say("day", a -> Sql.call("day", all(a)));
+        say("weekday", a -> new Sql(Sql.call("weekday", all(a)).text() + " + 1", Sql.OTHER));
+        say(
+                "add_days",
+                a -> inCalendar(Sql.atom("date_add(" + sql(a.get(0)).text() + ", INTERVAL "
+                        + days(a.get(1)).text() + " DAY)")));
+        say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
         say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS CHAR)"));
         say("chr", a -> Sql.atom("char(" + sql(a.getFirst()).text() + " USING utf32)"));
     }
@@ -70,6 +88,7 @@ public final class MariaDbLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "CHAR";
             case Type.Int _ -> "SIGNED";
             case Type.Bool _ -> "SIGNED";
+            case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
     }
@@ -80,7 +99,7 @@ public final class MariaDbLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "LONGTEXT CHARACTER SET utf8mb4";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
-            case Type.Decimal _ -> typeName(type);
+            case Type.Decimal _, Type.Date _ -> typeName(type);
         };
     }
 

@@ -3,10 +3,12 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
+import fixshelf.language.Parameter;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -58,16 +60,77 @@ public final class PandasLanguage implements Language {
 
     /// The imports that a piece of code needs.
     public static String imports(String code) {
+        StringBuilder helpers = new StringBuilder();
+        HELPERS.forEach((name, text) -> helpers.append(code.contains(name) ? "\n\n" + text : ""));
+        String all = helpers + code;
         StringBuilder out = new StringBuilder();
-        out.append(code.contains("re.fullmatch(") ? "import re\n" : "");
-        out.append(code.contains("Decimal(") ? "from decimal import ROUND_HALF_UP, Decimal\n" : "");
+        out.append(all.contains("re.fullmatch(") ? "import re\n" : "");
+        out.append(
+                all.contains("date(") || all.contains("date.") || all.contains("timedelta(")
+                        ? "from datetime import date, timedelta\n"
+                        : "");
+        out.append(all.contains("Decimal(") ? "from decimal import ROUND_HALF_UP, Decimal\n" : "");
         out.append(out.isEmpty() ? "" : "\n");
-        return out.append("import pandas as pd\n").toString();
+        return out.append("import pandas as pd\n").append(helpers).toString();
+    }
+
+    /// Functions that Python lacks, by the words that tell that a piece of code needs them.
+    private static final Map<String, String> HELPERS = Map.of("iso_date", """
+            def iso_date(text):
+                \"""The day that a text writes as yyyy-MM-dd, or missing.\"""
+                try:
+                    return date.fromisoformat(text) if re.fullmatch(r"[0-9]{4}-[0-9]{2}-[0-9]{2}", text) else pd.NA
+                except ValueError:
+                    return pd.NA
+            """, "later(", """
+            def later(day, days):
+                \"""A day so many days later, or missing outside the calendar.\"""
+                try:
+                    return day + timedelta(days=int(days))
+                except OverflowError:
+                    return pd.NA
+            """);
+
+    @Override
+    public String module(List<Described> fixes) {
+        Map<String, String> functions = new LinkedHashMap<>();
+        for (Described described : fixes) {
+            for (Definition definition : Calls.neededBy(described.fix())) {
+                String about = fixes.stream()
+                        .filter(f -> f.fix().name().equals(definition.name()))
+                        .map(Described::about)
+                        .findFirst()
+                        .orElse("");
+                functions.computeIfAbsent(definition.name(), _ -> function(definition, about));
+            }
+        }
+        String code = String.join("\n\n", functions.values());
+        return imports(code) + "\n\n" + code;
+    }
+
+    @Override
+    public Outcome<String> call(Definition fix, List<Expr> arguments) {
+        try {
+            return Outcome.of(
+                    PandasWriter.ofFrame().py(new Expr.FixCall(fix, arguments)).text());
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    /// How a parameter is called in code.
+    public static String argumentName(Parameter parameter) {
+        return PandasWriter.safe(parameter.name());
     }
 
     /// How a fix is called in code.
     public static String functionName(Definition fix) {
         return PandasWriter.safe(fix.name());
+    }
+
+    /// A value as it is written in code.
+    public static String literal(Expr.Literal literal) {
+        return PandasWriter.literalText(literal.value());
     }
 
     /// The type of a column, as it is written in code.

@@ -1,6 +1,7 @@
 package fixshelf.render;
 
 import fixshelf.language.Definition;
+import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
@@ -12,9 +13,11 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import fixshelf.type.Visible;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -22,54 +25,10 @@ import org.jspecify.annotations.Nullable;
 /// Writes expressions as operations on pandas columns.
 final class PandasWriter {
     private static final Set<String> TAKEN = Set.of(
-            "False",
-            "None",
-            "True",
-            "and",
-            "as",
-            "assert",
-            "async",
-            "await",
-            "break",
-            "class",
-            "continue",
-            "def",
-            "del",
-            "elif",
-            "else",
-            "except",
-            "finally",
-            "for",
-            "from",
-            "global",
-            "if",
-            "import",
-            "in",
-            "is",
-            "lambda",
-            "nonlocal",
-            "not",
-            "or",
-            "pass",
-            "raise",
-            "return",
-            "try",
-            "while",
-            "with",
-            "yield",
-            "pd",
-            "re",
-            "Decimal",
-            "len",
-            "int",
-            "abs",
-            "str",
-            "zip",
-            "df",
-            "list",
-            "dict",
-            "set",
-            "type");
+            ("False None True and as assert async await break class continue def del elif else except finally for from"
+                            + " global if import in is lambda nonlocal not or pass raise return try while with yield pd re"
+                            + " Decimal date timedelta iso_date later len int abs str zip max min df list dict set type")
+                    .split(" "));
 
     private static final String BLANKS = "[\\t-\\r ]*";
 
@@ -122,7 +81,7 @@ final class PandasWriter {
             case Type.Text _, Type.Unknown _ -> "\"string\"";
             case Type.Int _ -> "\"Int64\"";
             case Type.Bool _ -> "\"boolean\"";
-            case Type.Decimal _ -> "object";
+            case Type.Decimal _, Type.Date _ -> "object";
         };
     }
 
@@ -136,6 +95,8 @@ final class PandasWriter {
             case String text -> quoted(text);
             case Boolean truth -> truth ? "True" : "False";
             case BigDecimal number -> "Decimal(\"" + number.toPlainString() + "\")";
+            case LocalDate day ->
+                "date(" + day.getYear() + ", " + day.getMonthValue() + ", " + day.getDayOfMonth() + ")";
             default -> value.toString();
         };
     }
@@ -247,6 +208,10 @@ final class PandasWriter {
     }
 
     private Py call(Expr.Call call) {
+        Optional<Expr> simpler = Emulations.of(call);
+        if (simpler.isPresent()) {
+            return py(simpler.get());
+        }
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
             case "trim" -> text(a, "str.strip(" + characters(a) + ")");
@@ -281,11 +246,7 @@ final class PandasWriter {
             case "ends_with" -> text(a, "str.endswith(" + one(a.get(1)) + ")");
             case "contains" -> text(a, "str.contains(" + one(a.get(1)) + ", regex=False)");
             case "repeat" -> text(a, "str.repeat(" + one(a.get(1)) + ")");
-            case "||", "concat" ->
-                a.stream()
-                        .map(this::series)
-                        .reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS))
-                        .orElseThrow();
+            case "||", "concat" -> joined(a);
             case "concat_ws" -> concatWs(a);
             case "regexp_replace" -> regexpReplace(a);
             case "regexp_like" ->
@@ -315,6 +276,23 @@ final class PandasWriter {
                                 + "\", v) and -(2**63) <= int(v) < 2**63 else pd.NA,"
                                 + " na_action=\"ignore\").astype(\"Int64\")");
             case "to_decimal" -> toDecimal(call);
+            case "to_date" -> text(a, "map(iso_date, na_action=\"ignore\").astype(object)");
+            case "format_date" -> text(a, "map(date.isoformat, na_action=\"ignore\").astype(\"string\")");
+            case "year", "month", "day" ->
+                text(a, "map(lambda d: d." + call.function().name() + ", na_action=\"ignore\").astype(\"Int64\")");
+            case "weekday" -> text(a, "map(date.isoweekday, na_action=\"ignore\").astype(\"Int64\")");
+            case "add_days" ->
+                byRow(
+                        "later(d, n)",
+                        "d, n",
+                        series(a.get(0)).text() + ", " + series(a.get(1)).text(),
+                        "object");
+            case "days_between" ->
+                byRow(
+                        "(e - s).days",
+                        "s, e",
+                        series(a.get(0)).text() + ", " + series(a.get(1)).text(),
+                        "\"Int64\"");
             case "to_text" -> text(a, "astype(\"string\")");
             default -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         };
@@ -330,6 +308,16 @@ final class PandasWriter {
             throw cannot("an argument must be one value here, not a column.", "Give a constant.");
         }
         return py.text();
+    }
+
+    /// A column, or one text where all parts are.
+    private Py joined(List<Expr> a) {
+        boolean one = a.stream().map(this::py).noneMatch(Py::series);
+        Py joined = a.stream()
+                .map(e -> one ? py(e) : series(e))
+                .reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS))
+                .orElseThrow();
+        return one ? new Py(joined.text(), Py.PLUS, false, true) : joined;
     }
 
     private String characters(List<Expr> a) {
@@ -387,11 +375,15 @@ final class PandasWriter {
     }
 
     private Py byRow(String value, String names, String columns) {
+        return byRow(value, names, columns, "\"string\"");
+    }
+
+    private Py byRow(String value, String names, String columns, String dtype) {
         String missing = java.util.Arrays.stream(names.split(", "))
                 .map(n -> "pd.isna(" + n + ")")
                 .collect(Collectors.joining(" or "));
         return Py.column("pd.Series([pd.NA if " + missing + " else " + value + " for " + names + " in zip(" + columns
-                + ")], index=" + index + ", dtype=\"string\")");
+                + ")], index=" + index + ", dtype=" + dtype + ")");
     }
 
     private Py left(List<Expr> a) {
@@ -491,9 +483,9 @@ final class PandasWriter {
     }
 
     private Py compare(List<Expr> a, String sign) {
-        boolean decimals = a.stream().anyMatch(e -> e.type() instanceof Type.Decimal);
-        if (decimals) {
-            return compareDecimals(a, sign);
+        boolean objects = a.stream().anyMatch(e -> e.type() instanceof Type.Decimal || e.type() instanceof Type.Date);
+        if (objects) {
+            return compareObjects(a, sign);
         }
         boolean missing = a.stream().anyMatch(e -> e instanceof Expr.Literal(Object value, Type _) && value == null);
         if (missing) {
@@ -502,12 +494,9 @@ final class PandasWriter {
         return Py.infix(series(a.get(0)), sign, py(a.get(1)), Py.COMPARE);
     }
 
-    private Py compareDecimals(List<Expr> a, String sign) {
-        Py text = byRow(
-                "x " + sign + " y",
-                "x, y",
-                series(a.get(0)).text() + ", " + series(a.get(1)).text());
-        return Py.column(text.text().replace("dtype=\"string\")", "dtype=\"boolean\")"));
+    private Py compareObjects(List<Expr> a, String sign) {
+        String columns = series(a.get(0)).text() + ", " + series(a.get(1)).text();
+        return byRow("x " + sign + " y", "x, y", columns, "\"boolean\"");
     }
 
     private Py distinct(List<Expr> a) {

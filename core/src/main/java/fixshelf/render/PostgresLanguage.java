@@ -25,10 +25,36 @@ public final class PostgresLanguage extends SqlLanguage {
         say("ends_with", this::endsWith);
         say("contains", a -> new Sql(Sql.call("strpos", all(a)).text() + " > 0", Sql.COMPARE));
         say("regexp_replace", this::regexpReplace);
-        say("regexp_like", a -> Sql.infix(sql(a.get(0)), "~", patternText(a.get(1)), Sql.COMPARE));
+        // Whether there is a match does not depend on which one is preferred.
+        say(
+                "regexp_like",
+                a -> Sql.infix(
+                        sql(a.get(0)), "~", Sql.atom(text(regexWriter().write(pattern(a.get(1))))), Sql.COMPARE));
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toInteger(a.getFirst()));
         say("to_decimal", this::toDecimal);
+        say("to_date", a -> toDate(a.getFirst()));
+        say("format_date", a -> Sql.call("to_char", sql(a.getFirst()), Sql.atom("'YYYY-MM-DD'")));
+        say("year", a -> part("year", a));
+        say("month", a -> part("month", a));
+        say("day", a -> part("day", a));
+        say("weekday", a -> part("isodow", a));
+        say(
+                "add_days",
+                a -> caseWhen(
+                        Sql.atom(sql(a.get(1)).at(Sql.OTHER) + " BETWEEN DATE '0001-01-01' - "
+                                + sql(a.get(0)).at(Sql.OTHER + 1) + " AND DATE '9999-12-31' - "
+                                + sql(a.get(0)).at(Sql.OTHER + 1)),
+                        Sql.infix(
+                                sql(a.get(0)),
+                                "+",
+                                Sql.atom("CAST(" + sql(a.get(1)).text() + " AS integer)"),
+                                Sql.OTHER)));
+        say(
+                "days_between",
+                a -> Sql.atom("CAST("
+                        + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.OTHER)
+                                .text() + " AS bigint)"));
         say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS text)"));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS integer)")));
     }
@@ -49,6 +75,7 @@ public final class PostgresLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "text";
             case Type.Int _ -> "bigint";
             case Type.Bool _ -> "boolean";
+            case Type.Date _ -> "date";
             case Type.Decimal(int precision, int scale) -> "numeric(" + precision + ", " + scale + ")";
         };
     }
@@ -98,6 +125,22 @@ public final class PostgresLanguage extends SqlLanguage {
                 && (!(arguments.get(1) instanceof Expr.Literal(String pattern, Type _)) || pattern.indexOf('\\') >= 0);
         Sql like = super.like(arguments, operator);
         return backslash ? new Sql(like.text() + " ESCAPE ''", Sql.COMPARE) : like;
+    }
+
+    private Sql part(String field, List<Expr> a) {
+        return Sql.atom("CAST(extract(" + field + " FROM " + sql(a.getFirst()).text() + ") AS bigint)");
+    }
+
+    /// Its own reading fails for a day that is not real, and then the whole query does.
+    private Sql toDate(Expr text) {
+        String shape = sql(text).at(Sql.OTHER) + " ~ '^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])$'";
+        String year = "CAST(substr(" + typedText(text) + ", 1, 4) AS integer)";
+        String month = "CAST(substr(" + typedText(text) + ", 6, 2) AS integer)";
+        String day = "CAST(substr(" + typedText(text) + ", 9, 2) AS integer)";
+        String last = "extract(day FROM make_date(" + year + ", " + month + ", 1) + interval '1 month - 1 day')";
+        Sql real = caseWhen(
+                Sql.atom(day + " <= " + last), Sql.atom("make_date(" + year + ", " + month + ", " + day + ")"));
+        return caseWhen(Sql.atom(shape), caseWhen(Sql.atom(year + " > 0"), real));
     }
 
     @Override

@@ -19,22 +19,23 @@ public final class RLanguage implements Language {
     private static final Set<String> KEYWORDS = Set.of(
             "function", "if", "else", "for", "true", "false", "na", "library", "stop", "na_character_", "na_real_");
 
-    /// Functions that R lacks, by name; code that calls one needs it before.
+    /// Functions that R lacks, by name; code that calls one needs it before. Their names begin with a dot, as no fix's
+    /// name does.
     private static final Map<String, String> HELPERS = helpers();
 
     private static Map<String, String> helpers() {
         Map<String, String> all = new LinkedHashMap<>();
-        all.put("code_points", """
+        all.put(".code_points", """
             # Texts in an order that goes by code point, whatever the locale.
-            code_points <- function(text) {
+            .code_points <- function(text) {
               vapply(text, function(t) {
                 if (is.na(t)) NA_character_ else paste(sprintf("%06X", utf8ToInt(t)), collapse = "")
               }, "", USE.NAMES = FALSE)
             }
             """);
-        all.put("whole_number", """
+        all.put(".whole_number", """
             # The whole number that a text says, or NA. R's numbers are exact up to 2^53.
-            whole_number <- function(text) {
+            .whole_number <- function(text) {
               shaped <- coalesce(str_detect(text, "^[\\\\t-\\\\r ]*[+-]?[0-9]{1,38}[\\\\t-\\\\r ]*\\\\z"), FALSE)
               digits <- str_remove(str_remove_all(text, "[^0-9]"), "^0+(?=[0-9])")
               largest <- case_when(str_detect(text, fixed("-")) ~ "9223372036854775808", TRUE ~ "9223372036854775807")
@@ -44,9 +45,9 @@ public final class RLanguage implements Language {
               value
             }
             """);
-        all.put("decimal_number", """
+        all.put(".decimal_number", """
             # The number that a text says, with so many places after the point, or NA. R keeps 15 digits exactly.
-            decimal_number <- function(text, places) {
+            .decimal_number <- function(text, places) {
               shape <- "^[\\\\t-\\\\r ]*[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)[\\\\t-\\\\r ]*\\\\z"
               shaped <- coalesce(str_length(text) <= 100 & str_detect(text, shape), FALSE)
               bare <- str_remove_all(text, "[\\\\t-\\\\r +-]")
@@ -61,9 +62,29 @@ public final class RLanguage implements Language {
               case_when(str_detect(text, fixed("-")) ~ -value, TRUE ~ value) / 10^places
             }
             """);
-        all.put("join_present", """
+        all.put(".iso_date", """
+            # The day that a text writes as yyyy-MM-dd, or NA.
+            .iso_date <- function(text) {
+              as.Date(case_when(str_detect(text, "^(?!0000)[0-9]{4}-[0-9]{2}-[0-9]{2}\\\\z") ~ text), "%Y-%m-%d")
+            }
+            """);
+        all.put(".date_text", """
+            # A day as yyyy-MM-dd, with four digits for every year.
+            .date_text <- function(day) {
+              parts <- as.POSIXlt(day)
+              case_when(!is.na(day) ~ sprintf("%04d-%02d-%02d", as.integer(parts$year + 1900), parts$mon + 1L, parts$mday))
+            }
+            """);
+        all.put(".later", """
+            # A day so many days later, or NA outside the calendar.
+            .later <- function(day, days) {
+              found <- day + pmin(pmax(days, -4e6), 4e6)
+              case_when(found >= as.Date("0001-01-01") & found <= as.Date("9999-12-31") ~ found)
+            }
+            """);
+        all.put(".join_present", """
             # The texts that are there, row by row, with a separator between them; NA where none is.
-            join_present <- function(separator, ...) {
+            .join_present <- function(separator, ...) {
               as.character(mapply(function(...) {
                 parts <- c(...)
                 parts <- parts[!is.na(parts)]
@@ -129,6 +150,38 @@ public final class RLanguage implements Language {
         return out.toString();
     }
 
+    @Override
+    public String module(List<Described> fixes) {
+        Map<String, String> functions = new LinkedHashMap<>();
+        for (Described described : fixes) {
+            for (Definition definition : Calls.neededBy(described.fix())) {
+                String about = fixes.stream()
+                        .filter(f -> f.fix().name().equals(definition.name()))
+                        .map(Described::about)
+                        .findFirst()
+                        .orElse("");
+                functions.computeIfAbsent(definition.name(), _ -> function(definition, about));
+            }
+        }
+        String code = String.join("\n", functions.values());
+        return prelude(code) + "\n" + code;
+    }
+
+    @Override
+    public Outcome<String> call(Definition fix, List<Expr> arguments) {
+        try {
+            return Outcome.of(
+                    new RWriter(Set.of()).r(new Expr.FixCall(fix, arguments)).text());
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    /// How a parameter is called in code.
+    public static String argumentName(Parameter parameter) {
+        return RWriter.name(parameter.name());
+    }
+
     /// How a fix is called in code.
     public static String functionName(Definition fix) {
         return RWriter.name(fix.name());
@@ -188,6 +241,7 @@ public final class RLanguage implements Language {
             case Type.Text _, Type.Unknown _ -> "character";
             case Type.Int _, Type.Decimal _ -> "numeric";
             case Type.Bool _ -> "logical";
+            case Type.Date _ -> "Date";
         };
     }
 }

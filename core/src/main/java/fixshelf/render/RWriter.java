@@ -1,6 +1,7 @@
 package fixshelf.render;
 
 import fixshelf.language.Definition;
+import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
@@ -12,9 +13,11 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import fixshelf.type.Visible;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -49,11 +52,13 @@ final class RWriter {
                     case Type.Text _ -> "NA_character_";
                     case Type.Int _, Type.Decimal _ -> "NA_real_";
                     case Type.Bool _, Type.Unknown _ -> "NA";
+                    case Type.Date _ -> "as.Date(NA)";
                 };
             case String text -> quoted(text);
             case Boolean truth -> truth ? "TRUE" : "FALSE";
             case Long number -> whole(number);
             case BigDecimal number -> decimal(number);
+            case LocalDate day -> "as.Date(\"" + day + "\")";
             default -> throw new IllegalStateException("no literal for " + value.getClass());
         };
     }
@@ -155,6 +160,10 @@ final class RWriter {
     }
 
     private R call(Expr.Call call) {
+        Optional<Expr> simpler = Emulations.of(call);
+        if (simpler.isPresent()) {
+            return r(simpler.get());
+        }
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
             case "trim" -> trimmed(a, true, true);
@@ -190,7 +199,7 @@ final class RWriter {
                 R.call("str_c", a.stream().map(e -> text(typed(e, Type.TEXT))).toArray(String[]::new));
             case "concat_ws" ->
                 R.call(
-                        "join_present",
+                        ".join_present",
                         a.stream().map(e -> text(typed(e, Type.TEXT))).toArray(String[]::new));
             case "regexp_replace" -> regexpReplace(a);
             case "regexp_like" -> R.call("str_detect", text(a.get(0)), pattern(a.get(1), RegexWriter.icu()));
@@ -211,11 +220,24 @@ final class RWriter {
             case "<>" -> R.infix(r(a.get(0)), "!=", r(a.get(1)), R.COMPARE);
             case "<", "<=", ">", ">=" ->
                 R.infix(ordered(a.get(0), a), call.function().name(), ordered(a.get(1), a), R.COMPARE);
-            case "to_integer" -> R.call("whole_number", text(typed(a.get(0), Type.TEXT)));
+            case "to_integer" -> R.call(".whole_number", text(typed(a.get(0), Type.TEXT)));
             case "to_decimal" -> {
                 Type.Decimal type = (Type.Decimal) call.type();
-                yield R.call("decimal_number", text(typed(a.get(0), Type.TEXT)), String.valueOf(type.scale()));
+                yield R.call(".decimal_number", text(typed(a.get(0), Type.TEXT)), String.valueOf(type.scale()));
             }
+            case "to_date" -> R.call(".iso_date", text(typed(a.get(0), Type.TEXT)));
+            case "format_date" -> R.call(".date_text", text(typed(a.get(0), Type.DATE)));
+            case "year" -> R.call("as.numeric", "as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$year + 1900");
+            case "month" -> R.call("as.numeric", "as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$mon + 1");
+            case "day" -> R.call("as.numeric", "as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$mday");
+            case "weekday" ->
+                R.call("as.numeric", "(as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$wday + 6) %% 7 + 1");
+            case "add_days" -> R.call(".later", text(typed(a.get(0), Type.DATE)), text(typed(a.get(1), Type.INTEGER)));
+            case "days_between" ->
+                R.call(
+                        "as.numeric",
+                        R.infix(r(typed(a.get(1), Type.DATE)), "-", r(typed(a.get(0), Type.DATE)), R.PLUS)
+                                .text());
             case "to_text" ->
                 caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ sprintf(\"%.0f\", "
                         + r(a.get(0)).at(R.PLUS) + " + 0)"));
@@ -225,12 +247,22 @@ final class RWriter {
 
     /// An argument that is one value, not a vector.
     private String one(Expr expr) {
-        boolean value =
-                expr instanceof Expr.Literal || expr instanceof Expr.Name(String name, Type _) && fixed.contains(name);
+        boolean value = isOne(expr);
         if (!value) {
             throw cannot("an argument must be one value here, not a column.", "Give a constant.");
         }
         return text(typed(expr, Type.TEXT));
+    }
+
+    private boolean isOne(Expr expr) {
+        return switch (expr) {
+            case Expr.Literal _ -> true;
+            case Expr.Name(String name, Type _) -> fixed.contains(name);
+            case Expr.Call call ->
+                List.of("||", "concat").contains(call.function().name())
+                        && call.arguments().stream().allMatch(this::isOne);
+            case Expr.Case _, Expr.FixCall _ -> false;
+        };
     }
 
     private String lengthOf(Expr expr) {
@@ -245,7 +277,7 @@ final class RWriter {
 
     private R ordered(Expr expr, List<Expr> both) {
         boolean text = both.stream().anyMatch(e -> e.type() instanceof Type.Text);
-        return text ? R.call("code_points", text(typed(expr, Type.TEXT))) : r(expr);
+        return text ? R.call(".code_points", text(typed(expr, Type.TEXT))) : r(expr);
     }
 
     private R trimmed(List<Expr> a, boolean start, boolean end) {

@@ -42,6 +42,28 @@ public final class SparkLanguage extends SqlLanguage {
                         "%s RLIKE " + text("^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\\z"),
                         "try_cast(" + bare(a.getFirst()) + " AS BIGINT)"));
         say("to_decimal", this::toDecimal);
+        say(
+                "to_date",
+                a -> caseWhen(
+                        Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " RLIKE " + text("^[0-9]{4}-[0-9]{2}-[0-9]{2}\\z")
+                                + " AND "
+                                + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
+                                        .text() + " <> '0000'"),
+                        Sql.atom("try_cast(" + sql(a.getFirst()).text() + " AS DATE)")));
+        say("format_date", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS STRING)"));
+        say("year", a -> Sql.call("year", all(a)));
+        say("month", a -> Sql.call("month", all(a)));
+        say("day", a -> Sql.call("day", all(a)));
+        say("weekday", a -> new Sql(Sql.call("weekday", all(a)).text() + " + 1", Sql.OTHER));
+        say(
+                "add_days",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendar(Sql.call(
+                                "date_add",
+                                sql(a.get(0)),
+                                Sql.atom("CAST(" + days(a.get(1)).text() + " AS INT)")))));
+        say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
         say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS STRING)"));
         say("chr", a -> sql(a.getFirst()));
     }
@@ -67,6 +89,7 @@ public final class SparkLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "STRING";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
+            case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
     }

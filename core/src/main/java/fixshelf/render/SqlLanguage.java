@@ -1,6 +1,7 @@
 package fixshelf.render;
 
 import fixshelf.language.Definition;
+import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.FunctionDef;
 import fixshelf.language.Inliner;
@@ -13,10 +14,12 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -30,6 +33,7 @@ public abstract class SqlLanguage implements Language {
 
     /// No rendered text is longer; a fix that repeats its parts too often is refused instead.
     private static final int LONGEST = 400_000;
+    private static final int MOST_DAYS = 4_000_000;
 
     private static final Set<String> KEYWORDS = Set.of(
             ("case when then else end and or not is null in like rlike regexp glob escape create replace function returns"
@@ -64,6 +68,20 @@ public abstract class SqlLanguage implements Language {
             Expr body = Inliner.body(fix.body(), Map.of());
             String comment = about.isBlank() ? "" : "-- " + about.replace("\n", " ") + "\n";
             return Outcome.of(comment + definitionOf(fix, sql(body).text()));
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+    }
+
+    @Override
+    public String module(List<Described> fixes) {
+        return fixes.stream().map(f -> definition(f.fix(), f.about()).get()).collect(Collectors.joining("\n"));
+    }
+
+    @Override
+    public Outcome<String> call(Definition fix, List<Expr> arguments) {
+        try {
+            return Outcome.of(Sql.call(identifier(fix.name()), all(arguments)).text());
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
@@ -106,6 +124,10 @@ public abstract class SqlLanguage implements Language {
     }
 
     private Sql call(Expr.Call call) {
+        Optional<Expr> simpler = Emulations.of(call);
+        if (simpler.isPresent()) {
+            return sql(simpler.get());
+        }
         Form form = forms.get(call.function().name());
         if (form == null) {
             throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
@@ -126,8 +148,14 @@ public abstract class SqlLanguage implements Language {
             case Boolean truth -> Sql.atom(truth ? "TRUE" : "FALSE");
             case BigDecimal number -> number(number.toPlainString());
             case Long number -> number(number.toString());
+            case LocalDate day -> day(day);
             default -> throw new IllegalStateException("no literal for " + value.getClass());
         };
+    }
+
+    /// A constant day.
+    Sql day(LocalDate day) {
+        return Sql.atom("DATE '" + day + "'");
     }
 
     private static Sql number(String digits) {
@@ -226,6 +254,11 @@ public abstract class SqlLanguage implements Language {
         say("remove_suffix", this::removeSuffix);
     }
 
+    /// `first` and `last` of the calendar around a day, so that what falls out of it is null.
+    static Sql inCalendar(Sql day) {
+        return caseWhen(Sql.atom(day.at(Sql.OTHER) + " BETWEEN DATE '0001-01-01' AND DATE '9999-12-31'"), day);
+    }
+
     /// The texts one after another; null when one is.
     Sql joined(List<Expr> texts) {
         return texts.stream()
@@ -271,6 +304,15 @@ public abstract class SqlLanguage implements Language {
     /// The number within `least` and a billion.
     Sql bounded(Sql number, long least) {
         return Sql.atom(least() + "(" + greatest() + "(" + number.text() + ", " + least + "), 1000000000)");
+    }
+
+    /// A number of days, brought into a range that holds every step within the calendar.
+    final Sql days(Expr number) {
+        boolean small = number instanceof Expr.Literal(Long n, Type _) && Math.abs(n) <= MOST_DAYS;
+        return small
+                ? sql(number)
+                : Sql.atom(least() + "(" + greatest() + "(" + sql(number).text() + ", -" + MOST_DAYS + "), " + MOST_DAYS
+                        + ")");
     }
 
     /// The function that gives the least of several values.

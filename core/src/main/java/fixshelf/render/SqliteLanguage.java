@@ -40,6 +40,26 @@ public final class SqliteLanguage extends SqlLanguage {
         say("to_decimal", a -> {
             throw cannot("it has no exact decimal numbers.", "Keep the number as text, or use another language.");
         });
+        say("to_date", a -> {
+            Sql text = sql(a.getFirst());
+            String real = "date(" + text.text() + ", '+0 days') = " + text.at(Sql.OTHER);
+            String shape = text.at(Sql.OTHER) + " GLOB '[0-9][0-9][0-9][0-9]-[0-9][0-9]-[0-9][0-9]'";
+            return caseWhen(Sql.atom(shape + " AND " + text.at(Sql.OTHER) + " >= '0001' AND " + real), text);
+        });
+        say("format_date", a -> sql(a.getFirst()));
+        say("year", a -> part("%Y", a));
+        say("month", a -> part("%m", a));
+        say("day", a -> part("%d", a));
+        say("weekday", a -> new Sql("(strftime('%w', " + sql(a.getFirst()).text() + ") + 6) % 7 + 1", Sql.OTHER));
+        say("add_days", a -> {
+            Sql day = Sql.atom(
+                    "date(" + sql(a.get(0)).text() + ", " + days(a.get(1)).text() + " || ' days')");
+            return caseWhen(Sql.atom(day.text() + " BETWEEN '0001-01-01' AND '9999-12-31'"), day);
+        });
+        say(
+                "days_between",
+                a -> Sql.atom("CAST(julianday(" + sql(a.get(1)).text() + ") - julianday("
+                        + sql(a.get(0)).text() + ") AS INTEGER)"));
         say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TEXT)"));
         say("chr", a -> Sql.call("char", sql(a.getFirst())));
     }
@@ -55,10 +75,16 @@ public final class SqliteLanguage extends SqlLanguage {
     }
 
     @Override
+    public boolean definesFunctions() {
+        return false;
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "TEXT";
             case Type.Int _, Type.Bool _ -> "INTEGER";
+            case Type.Date _ -> "TEXT";
             case Type.Decimal _ -> throw cannot("it has no exact decimal numbers.", "Use another type.");
         };
     }
@@ -142,6 +168,16 @@ public final class SqliteLanguage extends SqlLanguage {
 
     private Sql trim(String function, List<Expr> a) {
         return Sql.call(function, sql(a.get(0)), a.size() > 1 ? sql(a.get(1)) : Sql.atom("' '"));
+    }
+
+    private Sql part(String format, List<Expr> a) {
+        return Sql.atom("CAST(strftime('" + format + "', " + sql(a.getFirst()).text() + ") AS INTEGER)");
+    }
+
+    /// Days are texts here, which sort as days do.
+    @Override
+    Sql day(java.time.LocalDate day) {
+        return Sql.atom("'" + day + "'");
     }
 
     private Sql mapped(Sql text, String function, String from, String to) {

@@ -1,6 +1,7 @@
 package fixshelf.type;
 
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
@@ -8,12 +9,13 @@ import org.jspecify.annotations.Nullable;
 public final class Literals {
     private Literals() {}
 
-    /// `'it''s'`, `U&'a\0009b'` where something cannot be seen, `42`, `TRUE`, `NULL`.
+    /// `'it''s'`, `U&'a\0009b'` where something cannot be seen, `42`, `DATE '2026-02-07'`, `TRUE`, `NULL`.
     public static String print(@Nullable Object value) {
         return switch (value) {
             case null -> "NULL";
             case String text -> text(text);
             case BigDecimal number -> number.toPlainString();
+            case LocalDate day -> "DATE '" + day + "'";
             case Boolean truth -> truth ? "TRUE" : "FALSE";
             default -> value.toString();
         };

@@ -10,6 +10,7 @@ public sealed interface Type {
     Text TEXT = new Text();
     Int INTEGER = new Int();
     Bool BOOLEAN = new Bool();
+    Date DATE = new Date();
     Unknown UNKNOWN = new Unknown();
     Decimal DECIMAL = new Decimal(18, 4);
 
@@ -31,6 +32,9 @@ public sealed interface Type {
     /// True or false.
     record Bool() implements Type {}
 
+    /// A day of the Gregorian calendar, also before it was in use, of the years 0001 to 9999.
+    record Date() implements Type {}
+
     /// The type of a bare NULL: fits wherever a value is asked for.
     record Unknown() implements Type {}
 
@@ -41,6 +45,7 @@ public sealed interface Type {
             case Int _ -> "integer";
             case Decimal(int precision, int scale) -> "decimal(" + precision + "," + scale + ")";
             case Bool _ -> "boolean";
+            case Date _ -> "date";
             case Unknown _ -> "null";
         };
     }
@@ -83,6 +88,7 @@ public sealed interface Type {
             case "integer" -> Optional.of(INTEGER);
             case "decimal" -> Optional.of(DECIMAL);
             case "boolean" -> Optional.of(BOOLEAN);
+            case "date" -> Optional.of(DATE);
             default -> Optional.empty();
         };
     }

@@ -144,15 +144,19 @@ public final class JobRun {
         Step.KeepOne keep = (Step.KeepOne) job.plan().steps().get(segment.from());
         stage("Line " + (segment.from() + 1) + ": dropping repeats");
         String numbered = "(SELECT rowid AS " + DuckSession.name(PlanSql.ROW) + ", * FROM " + before + ")";
-        String survivors = "SELECT " + PlanSql.plainColumns(keep.columns()) + " FROM " + PlanSql.staying(keep, numbered)
-                + " ORDER BY " + DuckSession.name(PlanSql.ROW);
-        String table = "part_" + index;
-        loaded.session().run("CREATE TABLE " + table + " AS " + query(segment, survivors, List.of()));
-        loaded.session().run("DROP TABLE " + before);
-        long rows = loaded.session().number("SELECT count(*) FROM " + table);
+        // The table is ours, and deleting keeps the order of the rows that stay.
+        loaded.session().run("DELETE FROM " + before + " WHERE rowid IN (" + PlanSql.leaving(keep, numbered) + ")");
+        long rows = loaded.session().number("SELECT count(*) FROM " + before);
         long rowsBefore = effects.getLast().rowsAfter();
         int columns = keep.columns().size();
         effects.add(new LineEffect(segment.from() + 1, rowsBefore, rows, columns, columns, 0, 0, Optional.empty()));
+        if (segment.to() == segment.from() + 1) {
+            return before;
+        }
+        String table = "part_" + index;
+        String staying = "SELECT " + PlanSql.plainColumns(keep.columns()) + " FROM " + before;
+        loaded.session().run("CREATE TABLE " + table + " AS " + query(segment, staying, List.of()));
+        loaded.session().run("DROP TABLE " + before);
         count(segment, table, rows);
         return table;
     }

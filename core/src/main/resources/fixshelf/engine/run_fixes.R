@@ -14,7 +14,7 @@ shown <- function(value) {
   if (is.na(value)) return("N")
   if (is.character(value)) return(paste0("S", points(value)))
   if (is.logical(value)) return(if (value) "T" else "F")
-  sprintf("D%.17g", value)
+  sprintf("D%.17g", as.numeric(value))
 }
 
 run <- function(count, fix) {

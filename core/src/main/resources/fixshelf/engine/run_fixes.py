@@ -2,6 +2,7 @@
 import json
 import sys
 import warnings
+from datetime import date
 from decimal import Decimal
 
 import pandas as pd
@@ -10,12 +11,16 @@ warnings.simplefilter("ignore")
 
 
 def read(value):
-    return Decimal(value["decimal"]) if isinstance(value, dict) else value
+    if isinstance(value, dict):
+        return Decimal(value["decimal"]) if "decimal" in value else date.fromisoformat(value["date"])
+    return value
 
 
 def write(value):
     if value is None or value is pd.NA or value is pd.NaT or (isinstance(value, float) and value != value):
         return None
+    if isinstance(value, date):
+        return {"date": value.isoformat()}
     if isinstance(value, Decimal):
         return {"decimal": str(value)}
     if isinstance(value, str):

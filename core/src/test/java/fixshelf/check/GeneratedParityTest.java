@@ -27,7 +27,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 
 /// On the edges of every type and on made-up values, each language answers as DuckDB does, or says that it cannot.
 public class GeneratedParityTest {
-    private static final int VALUES = 300;
+    private static final int VALUES = 400;
 
     /// Expressions over a text `s`, a text `t` and an integer `n`.
     private static final List<String> EXPRESSIONS = List.of(

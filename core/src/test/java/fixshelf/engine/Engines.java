@@ -3,6 +3,8 @@ package fixshelf.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
+import java.sql.Connection;
+import java.sql.DriverManager;
 import java.util.stream.Stream;
 
 /// The engines that tests run on. One that is not here is skipped with a plain message; in CI that is a failure.
@@ -12,6 +14,19 @@ public final class Engines {
     /// All but Spark, which is asked in the module `spark`: it is built after this one.
     public static Stream<FixEngine> all() {
         return FixEngines.ALL.stream().filter(e -> !e.language().id().equals("spark"));
+    }
+
+    /// The engine of a language.
+    public static FixEngine of(String language) {
+        return FixEngines.ALL.stream()
+                .filter(e -> e.language().id().equals(language))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /// A connection to the server of an engine, in which things may be made.
+    public static Connection connection(FixEngine engine) throws Exception {
+        return DriverManager.getConnection(((ServerEngine) engine).address());
     }
 
     public static void assumeHere(FixEngine engine) {

@@ -2,6 +2,7 @@ package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
 import fixshelf.check.Cases;
+import fixshelf.check.ParityResult;
 import fixshelf.desktop.Background.Request;
 import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngine;
@@ -32,7 +33,19 @@ final class LanguagesPlace implements Place {
     /// What became of the cases in a language.
     private record Checked(FixEngine.Presence presence, List<CaseResult> results) {}
 
+    private static final String WHOLE_SHELF = "the whole shelf";
+    private static final int FEW_VALUES = 200;
+    private static final int MANY_VALUES = 10_000;
+
     private final Workbench workbench;
+    private final ParityModel parity;
+    private final ParityBoard board;
+    private final Label subtitle = Ui.wrapped("", "soft");
+    private final GridPane differences = new GridPane();
+    private final Label agreed = Ui.wrapped("", "soft");
+    private final VBox ofFix;
+    private final VBox ofShelf;
+    private final javafx.scene.control.ScrollPane right;
     private final Runnable changed;
     private final ComboBox<String> fixes = new ComboBox<>();
     private final VBox languages = new VBox();
@@ -51,6 +64,11 @@ final class LanguagesPlace implements Place {
     LanguagesPlace(Workbench workbench, Runnable changed) {
         this.workbench = workbench;
         this.changed = changed;
+        this.parity = new ParityModel(workbench.background());
+        this.board = new ParityBoard(parity, (name, language) -> {
+            show(name);
+            choose(language.id());
+        });
         fixes.setAccessibleText("Fix");
         fixes.valueProperty().addListener(_ -> {
             if (!filling) {
@@ -58,8 +76,8 @@ final class LanguagesPlace implements Place {
                 fill();
             }
         });
-        VBox head = Ui.column("sheet", fixes, Ui.label("its cases, run for real where the language is here", "soft"));
-        VBox left = new VBox(head, languages);
+        VBox head = Ui.column("sheet", fixes, subtitle);
+        Region left = Ui.page(new VBox(head, languages));
         HBox buttons = Ui.row("state");
         commands().forEach(c -> buttons.getChildren()
                 .add(Ui.button(c, buttons.getChildren().isEmpty() ? "strong" : "usual")));
@@ -68,9 +86,29 @@ final class LanguagesPlace implements Place {
         box.setMinHeight(140);
         cases.setHgap(26);
         cases.setVgap(5);
-        VBox right = Ui.column(
-                "sheet", heading, box, why, buttons, Ui.label("Cases, language by language", "heading"), cases);
-        pages = new FacingPages(left, Ui.page(right));
+        differences.setHgap(26);
+        differences.setVgap(5);
+        ofFix = Ui.column(
+                "sheet",
+                heading,
+                box,
+                why,
+                buttons,
+                Ui.label("Where answers differ", "heading"),
+                differences,
+                agreed,
+                Ui.label("Cases, language by language", "heading"),
+                cases);
+        ofShelf = Ui.column(
+                "sheet",
+                Ui.label("The whole shelf", "heading"),
+                Ui.wrapped(
+                        "Each fix in each language, run for real and compared with DuckDB. A cell leads to the code and to"
+                                + " the first input on which answers differ.",
+                        "soft"),
+                board.view());
+        right = Ui.page(ofFix);
+        pages = new FacingPages(left, right);
         workbench.shelfProperty().addListener(_ -> {
             if (pages.getScene() != null) {
                 enter();
@@ -80,6 +118,14 @@ final class LanguagesPlace implements Place {
 
     private Optional<FixPage> page() {
         return Optional.ofNullable(fixes.getValue()).flatMap(workbench.shelf()::fix);
+    }
+
+    private boolean isWholeShelf() {
+        return WHOLE_SHELF.equals(fixes.getValue());
+    }
+
+    private Optional<ParityResult> parityOf(FixPage page, Language language) {
+        return parity.result(workbench.shelf(), page, language);
     }
 
     void show(String name) {
@@ -102,6 +148,7 @@ final class LanguagesPlace implements Place {
 
     private void check() {
         checked.clear();
+        checkParity(FEW_VALUES);
         page().ifPresent(page -> {
             for (FixEngine engine : FixEngines.ALL) {
                 String id = engine.language().id();
@@ -127,8 +174,15 @@ final class LanguagesPlace implements Place {
         });
     }
 
-    private Outcome<String> rendered(Language language) {
-        FixPage page = page().orElseThrow();
+    private void checkParity(int values) {
+        List<FixPage> asked =
+                isWholeShelf() ? workbench.shelf().fixes() : page().stream().toList();
+        if (!asked.isEmpty()) {
+            parity.check(workbench.shelf(), asked, values, this::fill);
+        }
+    }
+
+    private Outcome<String> rendered(Language language, FixPage page) {
         Outcome<Definition> definition = workbench.shelf().definition(page);
         return definition.then(fix -> asExpression
                 ? language.expression(Inliner.call(
@@ -140,21 +194,31 @@ final class LanguagesPlace implements Place {
     }
 
     private void fill() {
+        if (isWholeShelf()) {
+            fillShelf();
+            return;
+        }
+        right.setContent(ofFix);
         Optional<FixPage> page = page();
         if (page.isEmpty()) {
             heading.setText("The shelf has no fix yet.");
             return;
         }
+        int rows = parityOf(page.get(), ParityBoard.others().getFirst())
+                .map(ParityResult::rows)
+                .orElse(0);
+        subtitle.setText("in " + Languages.ALL.size() + " query languages · "
+                + (rows == 0 ? "being checked" : "checked on " + String.format("%,d", rows) + " rows of arguments"));
         boolean focused = languages.getChildren().stream().anyMatch(n -> n.isFocused());
         languages.getChildren().clear();
         for (int i = 0; i < Languages.ALL.size(); i++) {
-            languages.getChildren().add(entry(Languages.ALL.get(i), i));
+            languages.getChildren().add(entry(Languages.ALL.get(i), i, page.get()));
         }
         if (focused) {
             languages.getChildren().get(chosen).requestFocus();
         }
         Language language = Languages.ALL.get(chosen);
-        Outcome<String> text = rendered(language);
+        Outcome<String> text = rendered(language, page.get());
         heading.setText("As " + language.title() + (asExpression ? ", an expression" : ", a function"));
         copied = text.value().orElse("");
         code.show(copied.stripTrailing(), language.keywords());
@@ -162,12 +226,82 @@ final class LanguagesPlace implements Place {
         why.setText(text.problems().stream().findFirst().map(p -> p.sentence()).orElse(""));
         why.setVisible(!why.getText().isEmpty());
         why.setManaged(why.isVisible());
+        fillDifferences(page.get());
         fillCases(page.get());
         changed.run();
     }
 
-    private Region entry(Language language, int index) {
-        Outcome<String> text = rendered(language);
+    private void fillShelf() {
+        right.setContent(ofShelf);
+        subtitle.setText("every fix in every query language");
+        languages.getChildren().clear();
+        for (Language language : ParityBoard.others()) {
+            languages.getChildren().add(total(language));
+        }
+        board.fill(workbench.shelf());
+        changed.run();
+    }
+
+    private Region total(Language language) {
+        List<ParityResult> results = workbench.shelf().fixes().stream()
+                .flatMap(p -> parityOf(p, language).stream())
+                .toList();
+        long differ = results.stream().filter(ParityResult::differs).count();
+        long same = results.stream()
+                .filter(r -> r.verdict() instanceof ParityResult.Same)
+                .count();
+        Optional<String> notRun = results.stream()
+                .filter(r -> r.verdict() instanceof ParityResult.NotRun)
+                .map(ParityResult::detail)
+                .findFirst();
+        String mark = results.isEmpty()
+                ? "… being checked"
+                : notRun.isPresent() ? "· not run" : differ > 0 ? "▲ " + differ + " differ" : "● " + same + " same";
+        String style = differ > 0 ? "fails" : results.isEmpty() || notRun.isPresent() ? "faint" : "holds";
+        long unsaid = results.size() - same - differ;
+        String detail = notRun.orElse(unsaid > 0 ? unsaid + " cannot be said" : "");
+        return Ui.column(
+                "language",
+                Ui.row("entry-marks", Ui.label(language.title()), Ui.spring(), Ui.label(mark, style)),
+                Ui.wrapped(detail, "soft", "small"));
+    }
+
+    private void fillDifferences(FixPage page) {
+        differences.getChildren().clear();
+        int row = 1;
+        int rows = 0;
+        int compared = 0;
+        for (Language language : ParityBoard.others()) {
+            Optional<ParityResult> result = parityOf(page, language);
+            if (result.isPresent() && result.get().verdict() instanceof ParityResult.Differs found) {
+                differences.add(Ui.label(language.title()), 0, row);
+                String input = found.input().stream()
+                        .map(v -> CaseResult.shown(v.value()))
+                        .collect(java.util.stream.Collectors.joining(", "));
+                differences.add(Ui.label(input, "mono"), 1, row);
+                differences.add(Ui.label(ParityResult.shown(found.expected()), "mono"), 2, row);
+                differences.add(Ui.label(ParityResult.shown(found.got()), "mono", "fails"), 3, row);
+                row++;
+            } else if (result.isPresent() && result.get().verdict() instanceof ParityResult.Same) {
+                compared++;
+                rows = result.get().rows();
+            }
+        }
+        if (row > 1) {
+            List<String> heads = List.of("language", "smallest input", "reference", "answer");
+            for (int c = 0; c < heads.size(); c++) {
+                differences.add(Ui.label(heads.get(c), "table-head"), c, 0);
+            }
+        }
+        String where = compared == 0
+                ? "Being checked …"
+                : String.format("The same on all %,d rows of arguments in %d languages so far.", rows, compared);
+        agreed.setText(row > 1 && compared == 0 ? "" : where);
+    }
+
+    private Region entry(Language language, int index, FixPage page) {
+        Outcome<String> text = rendered(language, page);
+        Optional<ParityResult> compared = parityOf(page, language);
         Checked result = checked.get(language.id());
         String mark;
         String style;
@@ -176,6 +310,13 @@ final class LanguagesPlace implements Place {
             mark = "○ cannot say it";
             style = "faint";
             detail = text.problems().getFirst().sentence();
+        } else if (compared.isPresent() && !(compared.get().verdict() instanceof ParityResult.NotRun)) {
+            mark = compared.get().mark();
+            style = compared.get().differs() ? "fails" : "holds";
+            String engine = result == null ? "" : result.presence().sentence() + " · ";
+            detail = engine
+                    + (compared.get().differs() ? "first differs on " : "")
+                    + compared.get().detail();
         } else if (result == null) {
             mark = "… running";
             style = "soft";
@@ -268,7 +409,8 @@ final class LanguagesPlace implements Place {
                 Command.of("As an expression or a function", "Shortcut+Shift+E", () -> {
                     asExpression = !asExpression;
                     fill();
-                }));
+                }),
+                Command.of("Check 10,000 values", "Shortcut+Shift+P", () -> checkParity(MANY_VALUES)));
     }
 
     @Override
@@ -289,10 +431,12 @@ final class LanguagesPlace implements Place {
         List<String> names =
                 workbench.shelf().fixes().stream().map(FixPage::name).toList();
         fixes.getItems().setAll(names);
+        fixes.getItems().addFirst(WHOLE_SHELF);
         String usual = names.contains("squeeze_spaces")
                 ? "squeeze_spaces"
                 : names.stream().findFirst().orElse(null);
-        fixes.setValue(now != null && names.contains(now) ? now : usual);
+        boolean stays = now != null && (names.contains(now) || now.equals(WHOLE_SHELF));
+        fixes.setValue(stays ? now : usual);
         filling = false;
         check();
         fill();

@@ -44,6 +44,7 @@ final class NewLines {
                             case Type.Text _, Type.Unknown _ -> "''";
                             case Type.Int _, Type.Decimal _ -> "0";
                             case Type.Bool _ -> "FALSE";
+                            case Type.Date _ -> "DATE '2026-01-01'";
                         });
             }
         }

@@ -30,7 +30,7 @@ import org.jspecify.annotations.Nullable;
 
 /// A fix being written: the page on the left, what it does on your data and its cases on the right.
 final class WritingPlace {
-    private static final List<String> TYPES = List.of("text", "integer", "decimal", "boolean");
+    private static final List<String> TYPES = List.of("text", "integer", "decimal", "boolean", "date");
 
     private final Workbench workbench;
     private final Runnable changed;

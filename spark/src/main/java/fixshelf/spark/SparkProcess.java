@@ -30,6 +30,7 @@ public final class SparkProcess {
                 .config("spark.ui.enabled", "false")
                 .config("spark.sql.shuffle.partitions", "1")
                 .config("spark.sql.session.timeZone", "UTC")
+                .config("spark.sql.datetime.java8API.enabled", "true")
                 .config("spark.sql.warehouse.dir", System.getProperty("java.io.tmpdir") + "/fixshelf-spark")
                 .getOrCreate()) {
             spark.sparkContext().setLogLevel("OFF");

@@ -1,0 +1,112 @@
+package fixshelf.export;
+
+import fixshelf.language.Definition;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.render.Language;
+import fixshelf.render.Language.Described;
+import fixshelf.shelf.FixPage;
+import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.Shelf;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+
+/// Saves a whole shelf as a folder in a query language.
+public final class Export {
+    private Export() {}
+
+    /// What is asked for.
+    ///
+    /// @param tests the cases as tests too
+    /// @param replace also files that were changed by hand
+    public record Wanted(boolean tests, boolean replace) {}
+
+    /// What was written, and the fixes that the language cannot define, with the reason.
+    public record Report(List<Path> files, List<String> refused) {}
+
+    /// A fix that is exported.
+    record Exported(FixPage page, Definition fix) {}
+
+    /// Writes the files, all of them or, when one must not be replaced, none.
+    public static Outcome<Report> write(Shelf shelf, Language language, Path folder, Wanted wanted) {
+        List<String> refused = new ArrayList<>();
+        List<Exported> fixes = fixes(shelf, language, refused);
+        List<MadeFile> files = files(language, folder, fixes, wanted.tests());
+        try {
+            List<Problem> objections = new ArrayList<>();
+            for (MadeFile file : files) {
+                file.objection()
+                        .filter(p -> !(wanted.replace() && p.code() == Code.DIVERGED))
+                        .ifPresent(objections::add);
+            }
+            if (!objections.isEmpty()) {
+                return Outcome.failed(objections);
+            }
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    folder.toString(),
+                    "A file there cannot be read: " + e.getMessage() + ".",
+                    "Export into another folder."));
+        }
+        List<Path> written = new ArrayList<>();
+        for (MadeFile file : files) {
+            Outcome<Path> one = PageFiles.write(file.file(), file.whole());
+            if (!one.isPresent()) {
+                return Outcome.failed(one.problems());
+            }
+            written.add(file.file());
+        }
+        return Outcome.of(new Report(written, refused));
+    }
+
+    private static List<Exported> fixes(Shelf shelf, Language language, List<String> refused) {
+        List<Exported> fixes = new ArrayList<>();
+        for (FixPage page : shelf.fixes()) {
+            Outcome<Definition> definition = shelf.definition(page);
+            Outcome<String> code = definition.then(d -> language.definition(d, page.summary()));
+            if (code.isPresent()) {
+                fixes.add(new Exported(page, definition.get()));
+            } else {
+                refused.add(page.name() + ": " + code.problems().getFirst().sentence());
+            }
+        }
+        return fixes;
+    }
+
+    private static List<MadeFile> files(Language language, Path folder, List<Exported> fixes, boolean tests) {
+        List<Described> described = fixes.stream()
+                .map(f -> new Described(f.fix(), f.page().summary()))
+                .toList();
+        String module = language.module(described);
+        return switch (language.id()) {
+            case "pandas" -> {
+                List<MadeFile> files = new ArrayList<>();
+                files.add(new MadeFile(folder.resolve("fixes.py"), "#", module));
+                if (tests) {
+                    files.add(new MadeFile(folder.resolve("test_fixes.py"), "#", Pytest.of(fixes)));
+                }
+                yield files;
+            }
+            case "r" -> {
+                List<MadeFile> files = new ArrayList<>();
+                files.add(new MadeFile(folder.resolve("fixes.R"), "#", module));
+                if (tests) {
+                    files.add(new MadeFile(folder.resolve("test-fixes.R"), "#", Testthat.of(fixes)));
+                }
+                yield files;
+            }
+            default -> {
+                List<MadeFile> files = new ArrayList<>();
+                files.add(new MadeFile(folder.resolve("fixes.sql"), "--", module));
+                if (tests) {
+                    files.add(new MadeFile(folder.resolve("checks.sql"), "--", SqlChecks.of(language, fixes)));
+                }
+                yield files;
+            }
+        };
+    }
+}

@@ -1,0 +1,59 @@
+package fixshelf.export;
+
+import fixshelf.export.Export.Exported;
+import fixshelf.language.Comparisons;
+import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
+import fixshelf.language.Parameter;
+import fixshelf.problem.Outcome;
+import fixshelf.render.Language;
+import fixshelf.shelf.FixPage;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/// The cases of fixes as one query that lists those that fail: nothing is good.
+final class SqlChecks {
+    private SqlChecks() {}
+
+    static String of(Language language, List<Exported> fixes) {
+        List<String> checks = new ArrayList<>();
+        List<String> left = new ArrayList<>();
+        for (Exported exported : fixes) {
+            int number = 1;
+            for (FixPage.Case example : exported.page().cases()) {
+                if (Pytest.canBeCalled(exported, example)) {
+                    Outcome<String> check = check(language, exported, example, number);
+                    check.value().ifPresent(checks::add);
+                    check.problems()
+                            .forEach(p -> left.add(
+                                    "-- left out, a case of " + exported.fix().name() + ": " + p.what() + "\n"));
+                }
+                number++;
+            }
+        }
+        return "-- Every row is a case that fails; no row is good.\n" + String.join("", left)
+                + String.join("\nUNION ALL ", checks) + ";\n";
+    }
+
+    private static Outcome<String> check(Language language, Exported exported, FixPage.Case example, int number) {
+        List<Expr> arguments = new ArrayList<>();
+        for (Parameter parameter : exported.fix().parameters()) {
+            Expr.Literal given = example.arguments().get(parameter.name().toLowerCase(Locale.ROOT));
+            Expr.Literal value = given == null ? parameter.fallback().orElse(Expr.Literal.NULL) : given;
+            arguments.add(value.value() == null ? new Expr.Literal(null, parameter.type()) : value);
+        }
+        Type returns = exported.fix().returns();
+        Expr.Literal expected =
+                example.expected().value() == null ? new Expr.Literal(null, returns) : example.expected();
+        Outcome<String> call = language.definesFunctions()
+                ? language.call(exported.fix(), arguments)
+                : language.expression(Inliner.call(exported.fix(), arguments));
+        Expr.Name got = new Expr.Name("got", returns);
+        Outcome<String> wrong = language.expression(Comparisons.distinct(got, expected));
+        String name = exported.fix().name().replace("'", "''");
+        return call.then(c -> wrong.map(w -> "SELECT '" + name + "' AS fix, " + number + " AS case_no FROM (SELECT " + c
+                + " AS got) AS t WHERE " + w));
+    }
+}

@@ -1,0 +1,61 @@
+package fixshelf.export;
+
+import fixshelf.export.Export.Exported;
+import fixshelf.language.Expr;
+import fixshelf.language.Parameter;
+import fixshelf.problem.ProblemException;
+import fixshelf.render.RLanguage;
+import fixshelf.shelf.FixPage;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+
+/// The cases of fixes as tests for testthat.
+final class Testthat {
+    private Testthat() {}
+
+    static String of(List<Exported> fixes) {
+        StringBuilder out = new StringBuilder("library(testthat)\nsource(\"fixes.R\", encoding = \"UTF-8\")\n");
+        for (Exported exported : fixes) {
+            List<String> lines = new ArrayList<>();
+            for (FixPage.Case example : exported.page().cases()) {
+                if (Pytest.canBeCalled(exported, example)) {
+                    add(lines, exported, example);
+                }
+            }
+            if (!lines.isEmpty()) {
+                out.append("\ntest_that(\"the cases of ")
+                        .append(exported.fix().name())
+                        .append(" hold\", {\n  ")
+                        .append(String.join("\n  ", lines))
+                        .append("\n})\n");
+            }
+        }
+        return out.toString();
+    }
+
+    /// A case with a value beyond what R can hold is left out; its fix stops there instead of giving another value.
+    private static void add(List<String> lines, Exported exported, FixPage.Case example) {
+        try {
+            List<String> arguments = new ArrayList<>();
+            for (Parameter parameter : exported.fix().parameters()) {
+                Expr.Literal given = example.arguments().get(parameter.name().toLowerCase(Locale.ROOT));
+                if (given != null) {
+                    String name = arguments.isEmpty() ? "" : RLanguage.argumentName(parameter) + " = ";
+                    arguments.add(name + RLanguage.literal(typed(given, parameter.type())));
+                }
+            }
+            String call = RLanguage.functionName(exported.fix()) + "(" + String.join(", ", arguments) + ")";
+            String expected =
+                    RLanguage.literal(typed(example.expected(), exported.fix().returns()));
+            lines.add("expect_equal(" + call + ", " + expected + ")");
+        } catch (ProblemException e) {
+            lines.add("# left out: " + e.problem().what());
+        }
+    }
+
+    private static Expr.Literal typed(Expr.Literal literal, Type type) {
+        return literal.value() == null ? new Expr.Literal(null, type) : literal;
+    }
+}

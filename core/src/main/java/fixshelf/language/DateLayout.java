@@ -1,0 +1,172 @@
+package fixshelf.language;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+
+/// How a day is written: the letters of Unicode's date patterns (UTS #35, part 4) that name a year, month, day or
+/// weekday, and signs that stand for themselves. Words stand in `'…'`. Names are English.
+public record DateLayout(List<Part> parts) {
+    private static final String KNOWN = "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE; words stand in '…'.";
+
+    public DateLayout {
+        parts = List.copyOf(parts);
+    }
+
+    /// A part of a layout.
+    public sealed interface Part {
+        /// Text that stands as it is.
+        record Plain(String text) implements Part {}
+
+        /// A field.
+        record Value(Field field) implements Part {}
+    }
+
+    /// What a field says, and the fewest and most characters that it takes.
+    public enum Field {
+        YEAR("yyyy", 4, 4),
+        MONTH("M", 1, 2),
+        MONTH_TWO("MM", 2, 2),
+        MONTH_SHORT("MMM", 3, 3),
+        MONTH_NAME("MMMM", 3, 9),
+        DAY("d", 1, 2),
+        DAY_TWO("dd", 2, 2),
+        WEEKDAY_SHORT("EEE", 3, 3),
+        WEEKDAY_NAME("EEEE", 6, 9);
+
+        private final String letters;
+        final int fewest;
+        final int most;
+
+        Field(String letters, int fewest, int most) {
+            this.letters = letters;
+            this.fewest = fewest;
+            this.most = most;
+        }
+
+        boolean isMonth() {
+            return this == MONTH || this == MONTH_TWO || this == MONTH_SHORT || this == MONTH_NAME;
+        }
+
+        boolean isDay() {
+            return this == DAY || this == DAY_TWO;
+        }
+
+        boolean isWeekday() {
+            return this == WEEKDAY_SHORT || this == WEEKDAY_NAME;
+        }
+
+        /// Whether it is written in digits.
+        boolean isDigits() {
+            return this == YEAR || this == MONTH || this == MONTH_TWO || isDay();
+        }
+    }
+
+    /// Why a layout will not do, for reading or for writing; empty when it will.
+    static Optional<String> problemWith(String layout, boolean reading) {
+        List<Part> parts = new ArrayList<>();
+        Optional<String> problem = parse(layout, parts);
+        if (problem.isPresent() || !reading) {
+            return problem;
+        }
+        List<Field> fields = fields(parts);
+        boolean whole = fields.stream().filter(f -> f == Field.YEAR).count() == 1
+                && fields.stream().filter(Field::isMonth).count() == 1
+                && fields.stream().filter(Field::isDay).count() == 1;
+        if (!whole || fields.stream().anyMatch(Field::isWeekday)) {
+            return Optional.of("To be read, a layout has one year, one month and one day, and nothing else.");
+        }
+        for (int i = 0; i + 1 < parts.size(); i++) {
+            boolean open = parts.get(i) instanceof Part.Value(Field a) && a.fewest < a.most;
+            if (open && parts.get(i + 1) instanceof Part.Value) {
+                return Optional.of(
+                        "Where a field of open length ends is not clear: put a sign after it, or use dd, MM.");
+            }
+        }
+        return Optional.empty();
+    }
+
+    private static List<Field> fields(List<Part> parts) {
+        List<Field> fields = new ArrayList<>();
+        for (Part part : parts) {
+            if (part instanceof Part.Value(Field field)) {
+                fields.add(field);
+            }
+        }
+        return fields;
+    }
+
+    /// Reads a layout that has no problem.
+    static DateLayout of(String layout) {
+        List<Part> parts = new ArrayList<>();
+        Optional<String> problem = parse(layout, parts);
+        if (problem.isPresent()) {
+            throw new IllegalArgumentException(problem.get());
+        }
+        return new DateLayout(parts);
+    }
+
+    private static Optional<String> parse(String layout, List<Part> parts) {
+        int at = 0;
+        while (at < layout.length()) {
+            char c = layout.charAt(at);
+            if (c == '\'') {
+                int end = layout.indexOf('\'', at + 1);
+                if (end < 0) {
+                    return Optional.of("A word in the layout is not closed with '.");
+                }
+                parts.add(new Part.Plain(end == at + 1 ? "'" : layout.substring(at + 1, end)));
+                at = end + 1;
+            } else if (c < 128 && Character.isLetter(c)) {
+                int end = at;
+                while (end < layout.length() && layout.charAt(end) == c) {
+                    end++;
+                }
+                String letters = layout.substring(at, end);
+                Optional<Field> field = field(letters);
+                if (field.isEmpty()) {
+                    String hint = letters.equals("yy") ? "A year of two digits is a guess. " : "";
+                    return Optional.of(hint + "A layout has no " + letters + ". " + KNOWN);
+                }
+                parts.add(new Part.Value(field.get()));
+                at = end;
+            } else {
+                parts.add(new Part.Plain(layout.substring(at, at + Character.charCount(layout.codePointAt(at)))));
+                at += Character.charCount(layout.codePointAt(at));
+            }
+        }
+        return parts.isEmpty() ? Optional.of("The layout is empty. " + KNOWN) : Optional.empty();
+    }
+
+    private static Optional<Field> field(String letters) {
+        for (Field field : Field.values()) {
+            if (field.letters.equals(letters)) {
+                return Optional.of(field);
+            }
+        }
+        return Optional.empty();
+    }
+
+    static final List<String> MONTHS = List.of(
+            "January",
+            "February",
+            "March",
+            "April",
+            "May",
+            "June",
+            "July",
+            "August",
+            "September",
+            "October",
+            "November",
+            "December");
+
+    static final List<String> WEEKDAYS =
+            List.of("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday");
+
+    /// The ways in which a name may be written: as it is, in small letters, in capitals.
+    static List<String> writings(String name) {
+        return List.of(name, name.toLowerCase(Locale.ROOT), name.toUpperCase(Locale.ROOT));
+    }
+}

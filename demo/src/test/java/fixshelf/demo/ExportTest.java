@@ -1,0 +1,145 @@
+package fixshelf.demo;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.DuckSession;
+import fixshelf.engine.Engines;
+import fixshelf.export.Export;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.render.Languages;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.ResultSet;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/// The whole shelf saved in a language runs there, without Fix Shelf, and its cases hold.
+class ExportTest {
+    private static final Export.Wanted WITH_TESTS = new Export.Wanted(true, false);
+
+    @TempDir
+    static Path folder;
+
+    static Shelf shelf;
+
+    @BeforeAll
+    static void make() throws Exception {
+        shelf = ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 50)).get();
+    }
+
+    private static Path exported(String language) {
+        Path to = folder.resolve(language);
+        Outcome<Export.Report> report =
+                Export.write(shelf, Languages.find(language).orElseThrow(), to, WITH_TESTS);
+        assertThat(report.problems()).isEmpty();
+        return to;
+    }
+
+    @Test
+    void pytestIsGreen() throws Exception {
+        Engines.assumeHere(Engines.of("pandas"));
+        Path to = exported("pandas");
+        String python = System.getenv().getOrDefault("FIXSHELF_PYTHON", "python3");
+        assertThat(run(to, python, "-m", "pytest", "-q", "test_fixes.py"))
+                .contains(" passed")
+                .doesNotContain("failed");
+    }
+
+    @Test
+    void testthatIsGreen() throws Exception {
+        Engines.assumeHere(Engines.of("r"));
+        Path to = exported("r");
+        String said = run(to, "Rscript", "-e", "testthat::test_file('test-fixes.R', stop_on_failure = TRUE)");
+        assertThat(said).contains("FAIL 0").containsPattern("PASS [1-9][0-9]");
+    }
+
+    @Test
+    void checksOfDuckDbFindNothing() throws Exception {
+        Path to = exported("duckdb");
+        try (DuckSession session = DuckSession.open()) {
+            session.run(Files.readString(to.resolve("fixes.sql")));
+            assertThat(session.query(Files.readString(to.resolve("checks.sql"))).rows())
+                    .isEmpty();
+        }
+    }
+
+    @Test
+    void checksOfSqliteFindNothing() throws Exception {
+        Path to = exported("sqlite");
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite::memory:")) {
+            assertThat(failing(connection, Files.readString(to.resolve("checks.sql"))))
+                    .isEmpty();
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"postgresql", "mariadb"})
+    void checksOfServersFindNothing(String language) throws Exception {
+        Engines.assumeHere(Engines.of(language));
+        Path to = exported(language);
+        try (Connection connection = Engines.connection(Engines.of(language))) {
+            connection.setAutoCommit(false);
+            for (String statement : Files.readString(to.resolve("fixes.sql")).split(";\n")) {
+                if (!statement.isBlank()) {
+                    try (Statement one = connection.createStatement()) {
+                        one.execute(statement);
+                    }
+                }
+            }
+            assertThat(failing(connection, Files.readString(to.resolve("checks.sql"))))
+                    .isEmpty();
+            connection.rollback();
+        }
+    }
+
+    @Test
+    void aFileThatWasChangedByHandIsNotReplacedUnseen() throws Exception {
+        Path to = exported("duckdb");
+        Path file = to.resolve("fixes.sql");
+        assertThat(Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, WITH_TESTS)
+                        .isPresent())
+                .isTrue();
+        Files.writeString(file, Files.readString(file).replace("trim", "ltrim"));
+        String mine = Files.readString(file);
+        Outcome<Export.Report> again =
+                Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, WITH_TESTS);
+        assertThat(again.problems()).extracting(p -> p.code()).containsExactly(Code.DIVERGED);
+        assertThat(file).hasContent(mine);
+        Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, new Export.Wanted(true, true));
+        assertThat(Files.readString(file)).isNotEqualTo(mine);
+    }
+
+    private static List<String> failing(Connection connection, String query) throws Exception {
+        List<String> failing = new ArrayList<>();
+        try (Statement statement = connection.createStatement();
+                ResultSet rows = statement.executeQuery(query)) {
+            while (rows.next()) {
+                failing.add(rows.getString(1) + " " + rows.getInt(2));
+            }
+        }
+        return failing;
+    }
+
+    private static String run(Path folder, String... command) throws Exception {
+        Process process = new ProcessBuilder(command)
+                .directory(folder.toFile())
+                .redirectErrorStream(true)
+                .start();
+        String said = new String(process.getInputStream().readAllBytes(), java.nio.charset.StandardCharsets.UTF_8);
+        assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
+        assertThat(process.exitValue()).as(said).isZero();
+        return said;
+    }
+}

@@ -1,0 +1,87 @@
+package fixshelf.desktop;
+
+import fixshelf.check.ParityResult;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.shelf.FixPage;
+import fixshelf.shelf.Shelf;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import javafx.geometry.HPos;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.GridPane;
+
+/// The whole shelf at a look: fixes down, languages across. Each cell leads to the fix in that language.
+final class ParityBoard {
+    private final GridPane grid = new GridPane();
+    private final ParityModel model;
+    private final BiConsumer<String, Language> open;
+
+    ParityBoard(ParityModel model, BiConsumer<String, Language> open) {
+        this.model = model;
+        this.open = open;
+        grid.getStyleClass().add("board");
+    }
+
+    Node view() {
+        return grid;
+    }
+
+    void fill(Shelf shelf) {
+        grid.getChildren().clear();
+        List<Language> languages = others();
+        for (int l = 0; l < languages.size(); l++) {
+            Node head = Ui.label(languages.get(l).title(), "table-head", "small");
+            GridPane.setHalignment(head, HPos.CENTER);
+            grid.add(head, l + 1, 0);
+        }
+        int row = 1;
+        for (FixPage page : shelf.fixes()) {
+            grid.add(Ui.blank(page.name(), "fix-link", () -> open.accept(page.name(), languages.getFirst())), 0, row);
+            for (int l = 0; l < languages.size(); l++) {
+                Node cell = cell(shelf, page, languages.get(l));
+                GridPane.setHalignment(cell, HPos.CENTER);
+                grid.add(cell, l + 1, row);
+            }
+            row++;
+        }
+    }
+
+    static List<Language> others() {
+        return Languages.ALL.stream().skip(1).toList();
+    }
+
+    private Node cell(Shelf shelf, FixPage page, Language language) {
+        Optional<ParityResult> result = model.result(shelf, page, language);
+        Button cell = Ui.blank(text(result), "board-cell", () -> open.accept(page.name(), language));
+        cell.getStyleClass().add(style(result));
+        String words = result.map(r -> r.mark() + ": " + r.detail()).orElse("not checked yet");
+        cell.setTooltip(new Tooltip(page.name() + " in " + language.title() + "\n" + words));
+        cell.setAccessibleText(page.name() + " in " + language.title() + ": " + words);
+        return cell;
+    }
+
+    private static String text(Optional<ParityResult> result) {
+        if (result.isEmpty()) {
+            return "…";
+        }
+        return switch (result.get().verdict()) {
+            case ParityResult.Same(int _, int beyond) -> beyond == 0 ? "●" : "● in range";
+            case ParityResult.Differs _ -> result.get().mark();
+            case ParityResult.CannotSay _ -> "○ cannot";
+            case ParityResult.NotRun _ -> "· not run";
+        };
+    }
+
+    private static String style(Optional<ParityResult> result) {
+        return result.map(r -> switch (r.verdict()) {
+                    case ParityResult.Same _ -> "holds";
+                    case ParityResult.Differs _ -> "fails";
+                    case ParityResult.CannotSay _, ParityResult.NotRun _ -> "faint";
+                })
+                .orElse("faint");
+    }
+}
