@@ -95,7 +95,14 @@ public final class Promises {
         return switch (promise) {
             case IDEMPOTENT -> !CaseResult.same(once, twice);
             case NULL_ONLY_FROM_NULL -> input != null && once == null;
+            case NEVER_NULL -> once == null;
+            case NEVER_LONGER ->
+                input instanceof String before && once instanceof String after && length(after) > length(before);
         };
+    }
+
+    private static int length(String text) {
+        return text.codePointCount(0, text.length());
     }
 
     /// The fix of the fix, with the other arguments the same both times.

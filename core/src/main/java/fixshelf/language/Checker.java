@@ -190,12 +190,15 @@ final class Checker {
                         call,
                         "CAST differs between languages.",
                         "Write to_integer, to_decimal or to_text.");
-            case PLUS, MINUS, TIMES, DIVIDE, MOD ->
+            case PLUS -> function(Arithmetic.PLUS, call, operands);
+            case MINUS -> function(Arithmetic.MINUS, call, operands);
+            case TIMES -> function(Arithmetic.TIMES, call, operands);
+            case DIVIDE, MOD ->
                 report(
                         Code.UNKNOWN_FUNCTION,
                         call,
-                        "There is no arithmetic in value fixes yet.",
-                        "Use text functions.");
+                        "There is no division in value fixes yet: languages round it differently.",
+                        "Use + - * on whole numbers.");
             case SELECT, ORDER_BY, UNION, WITH, SCALAR_QUERY, EXISTS ->
                 report(Code.SYNTAX, call, "A fix cannot query tables.", "Give the value as a parameter.");
             default -> named(call);

@@ -28,6 +28,9 @@ public final class Emulations {
         if (call.function() == DateFunctions.FORMAT_DATE && call.arguments().size() > 1) {
             return layouts(call.arguments().subList(1, 2)).map(all -> written(call.argument(0), all.getFirst()));
         }
+        if (call.function() == TextFunctions.TEXT_BETWEEN) {
+            return Optional.of(between(call.argument(0), call.argument(1), call.argument(2)));
+        }
         if (call.function() == DateFunctions.SERIAL_TO_DATE) {
             return fromSerial(call.arguments());
         }
@@ -55,6 +58,19 @@ public final class Emulations {
 
     private static Expr number(long number) {
         return Expr.Literal.integer(number);
+    }
+
+    private static Expr between(Expr text, Expr before, Expr after) {
+        Expr start = call(TextFunctions.POSITION, text, before);
+        Expr rest =
+                call(TextFunctions.SUBSTRING, text, call(Arithmetic.PLUS, start, call(TextFunctions.LENGTH, before)));
+        Expr end = call(TextFunctions.POSITION, rest, after);
+        Expr found = call(
+                Comparisons.AND,
+                call(Comparisons.GREATER, start, number(0)),
+                call(Comparisons.GREATER, end, number(0)));
+        Expr inside = call(TextFunctions.LEFT, rest, call(Arithmetic.MINUS, end, number(1)));
+        return new Expr.Case(List.of(new Expr.Branch(found, inside)), new Expr.Literal(null, Type.TEXT), Type.TEXT);
     }
 
     private static Expr firstDay(Expr text, List<DateLayout> layouts) {

@@ -64,6 +64,7 @@ public record FunctionDef(
         NULL("Missing values"),
         COMPARISON("Comparison and logic"),
         CONVERSION("Conversion"),
+        NUMBER("Whole numbers"),
         DATE("Dates");
 
         private final String title;

@@ -18,6 +18,7 @@ public final class Functions {
                     NullFunctions.ALL,
                     Comparisons.ALL,
                     Conversions.ALL,
+                    Arithmetic.ALL,
                     DateFunctions.ALL)
             .flatMap(List::stream)
             .toList();

@@ -192,6 +192,18 @@ final class TextFunctions {
             .example("concat_ws('-', '', 'a')", "'-a'")
             .done();
 
+    static final FunctionDef TEXT_BETWEEN = define(
+                    Group.TEXT, "text_between", text("text"), fixedText("before"), fixedText("after"))
+            .about("""
+                What stands between the first `before` and the next `after`; signs are literal. Null when one of them
+                is missing.\
+                """)
+            .example("text_between('rate:4/5', 'rate:', '/')", "'4'")
+            .example("text_between('(a)(b)', '(', ')')", "'a'")
+            .example("text_between('rate:4', 'rate:', '/')", "NULL")
+            .example("text_between('4/5', '', '/')", "'4'")
+            .done();
+
     static final List<FunctionDef> ALL = List.of(
             TRIM,
             LTRIM,
@@ -212,5 +224,6 @@ final class TextFunctions {
             REPEAT,
             CONCAT,
             CONCAT_CALL,
-            CONCAT_WS);
+            CONCAT_WS,
+            TEXT_BETWEEN);
 }

@@ -62,6 +62,13 @@ public final class DuckDbLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql within64(List<Expr> a, String sign, Sql plain) {
+        String wide = "CAST(" + sql(a.get(0)).text() + " AS HUGEINT) " + sign + " "
+                + sql(a.get(1)).at(sign.equals("*") ? Sql.PRODUCT + 1 : Sql.SUM + 1);
+        return Sql.atom("try_cast(" + wide + " AS BIGINT)");
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "VARCHAR";

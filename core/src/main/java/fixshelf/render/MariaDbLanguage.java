@@ -83,6 +83,11 @@ public final class MariaDbLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql within64(List<Expr> a, String sign, Sql plain) {
+        return within64(a, sign, plain, "CAST(" + sql(a.get(0)).text() + " AS DECIMAL(40, 0))");
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "CHAR";

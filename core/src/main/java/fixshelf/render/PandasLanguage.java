@@ -89,6 +89,10 @@ public final class PandasLanguage implements Language {
                     return day + timedelta(days=int(days))
                 except OverflowError:
                     return pd.NA
+            """, "whole(", """
+            def whole(number):
+                \"""A whole number, or missing beyond 64 bits.\"""
+                return number if -(2**63) <= number < 2**63 else pd.NA
             """);
 
     @Override

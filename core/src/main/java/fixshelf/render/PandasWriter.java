@@ -1,5 +1,6 @@
 package fixshelf.render;
 
+import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -27,7 +28,7 @@ final class PandasWriter {
     private static final Set<String> TAKEN = Set.of(
             ("False None True and as assert async await break class continue def del elif else except finally for from"
                             + " global if import in is lambda nonlocal not or pass raise return try while with yield pd re"
-                            + " Decimal date timedelta iso_date later len int abs str zip max min df list dict set type")
+                            + " Decimal date timedelta iso_date later whole len int abs str zip max min df list dict set type")
                     .split(" "));
 
     private static final String BLANKS = "[\\t-\\r ]*";
@@ -276,6 +277,7 @@ final class PandasWriter {
                                 + "\", v) and -(2**63) <= int(v) < 2**63 else pd.NA,"
                                 + " na_action=\"ignore\").astype(\"Int64\")");
             case "to_decimal" -> toDecimal(call);
+            case "+", "-", "*" -> arithmetic(a, call.function().name());
             case "to_date" -> text(a, "map(iso_date, na_action=\"ignore\").astype(object)");
             case "format_date" -> text(a, "map(date.isoformat, na_action=\"ignore\").astype(\"string\")");
             case "year", "month", "day" ->
@@ -312,7 +314,7 @@ final class PandasWriter {
 
     /// A column, or one text where all parts are.
     private Py joined(List<Expr> a) {
-        boolean one = a.stream().map(this::py).noneMatch(Py::series);
+        boolean one = a.stream().map(this::py).allMatch(p -> !p.series() && p.certain());
         Py joined = a.stream()
                 .map(e -> one ? py(e) : series(e))
                 .reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS))
@@ -492,6 +494,15 @@ final class PandasWriter {
             return lifted(value(null), Type.BOOLEAN);
         }
         return Py.infix(series(a.get(0)), sign, py(a.get(1)), Py.COMPARE);
+    }
+
+    private Py arithmetic(List<Expr> a, String sign) {
+        boolean small = !sign.equals("*") && a.stream().allMatch(Arithmetic::isSmall);
+        if (small) {
+            return Py.infix(series(a.get(0)), sign, series(a.get(1)), Py.PLUS);
+        }
+        String columns = series(a.get(0)).text() + ", " + series(a.get(1)).text();
+        return byRow("whole(int(x) " + sign + " int(y))", "x, y", columns, "\"Int64\"");
     }
 
     private Py compareObjects(List<Expr> a, String sign) {

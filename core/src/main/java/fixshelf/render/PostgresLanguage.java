@@ -70,6 +70,11 @@ public final class PostgresLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql within64(List<Expr> a, String sign, Sql plain) {
+        return within64(a, sign, plain, "CAST(" + sql(a.get(0)).text() + " AS numeric)");
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "text";

@@ -45,6 +45,14 @@ public final class RLanguage implements Language {
               value
             }
             """);
+        all.put(".within", """
+            # A whole number, or NA beyond 64 bits. R's numbers are exact up to 2^53.
+            .within <- function(number) {
+              number <- case_when(abs(number) < 2^63 * (1 + 1e-9) ~ number)
+              if (any(abs(number) > 2^53, na.rm = TRUE)) stop("R holds whole numbers exactly only up to 2^53")
+              number
+            }
+            """);
         all.put(".decimal_number", """
             # The number that a text says, with so many places after the point, or NA. R keeps 15 digits exactly.
             .decimal_number <- function(text, places) {

@@ -1,5 +1,6 @@
 package fixshelf.render;
 
+import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -220,6 +221,7 @@ final class RWriter {
             case "<>" -> R.infix(r(a.get(0)), "!=", r(a.get(1)), R.COMPARE);
             case "<", "<=", ">", ">=" ->
                 R.infix(ordered(a.get(0), a), call.function().name(), ordered(a.get(1), a), R.COMPARE);
+            case "+", "-", "*" -> arithmetic(a, call.function().name());
             case "to_integer" -> R.call(".whole_number", text(typed(a.get(0), Type.TEXT)));
             case "to_decimal" -> {
                 Type.Decimal type = (Type.Decimal) call.type();
@@ -278,6 +280,16 @@ final class RWriter {
     private R ordered(Expr expr, List<Expr> both) {
         boolean text = both.stream().anyMatch(e -> e.type() instanceof Type.Text);
         return text ? R.call(".code_points", text(typed(expr, Type.TEXT))) : r(expr);
+    }
+
+    private R arithmetic(List<Expr> a, String sign) {
+        boolean small = !sign.equals("*") && a.stream().allMatch(Arithmetic::isSmall);
+        R plain = R.infix(
+                r(typed(a.get(0), Type.INTEGER)),
+                sign,
+                r(typed(a.get(1), Type.INTEGER)),
+                sign.equals("*") ? R.IN : R.PLUS);
+        return small ? plain : R.call(".within", plain.text());
     }
 
     private R trimmed(List<Expr> a, boolean start, boolean end) {

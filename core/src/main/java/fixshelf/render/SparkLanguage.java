@@ -84,6 +84,12 @@ public final class SparkLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql within64(List<Expr> a, String sign, Sql plain) {
+        String function = sign.equals("+") ? "try_add" : sign.equals("-") ? "try_subtract" : "try_multiply";
+        return Sql.call(function, all(a));
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "STRING";

@@ -10,6 +10,8 @@ record Sql(String text, int precedence) {
     static final int NOT = 3;
     static final int COMPARE = 4;
     static final int OTHER = 5;
+    static final int SUM = 6;
+    static final int PRODUCT = 7;
     static final int ATOM = 9;
 
     static Sql atom(String text) {

@@ -1,5 +1,6 @@
 package fixshelf.render;
 
+import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -85,6 +86,15 @@ public abstract class SqlLanguage implements Language {
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
+    }
+
+    /// The result of `+`, `-` or `*`, null where it is beyond 64 bits; `plain` is the operation itself.
+    abstract Sql within64(List<Expr> a, String sign, Sql plain);
+
+    /// For languages with wide exact numbers: `wide` is the left side as one of them.
+    final Sql within64(List<Expr> a, String sign, Sql plain, String wide) {
+        String result = wide + " " + sign + " " + sql(a.get(1)).at(sign.equals("*") ? Sql.PRODUCT + 1 : Sql.SUM + 1);
+        return caseWhen(Sql.atom(result + " BETWEEN -9223372036854775808 AND 9223372036854775807"), plain);
     }
 
     /// A value, written as `value`, as one of that type.
@@ -229,6 +239,14 @@ public abstract class SqlLanguage implements Language {
         for (String sign : List.of("=", "<>", "<", "<=", ">", ">=")) {
             boolean ordering = !sign.equals("=") && !sign.equals("<>");
             say(sign, a -> Sql.infix(exact(a.get(0), ordering), sign, sql(a.get(1)), Sql.COMPARE));
+        }
+        for (String sign : List.of("+", "-", "*")) {
+            int precedence = sign.equals("*") ? Sql.PRODUCT : Sql.SUM;
+            say(sign, a -> {
+                Sql plain = Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), precedence);
+                boolean small = !sign.equals("*") && a.stream().allMatch(Arithmetic::isSmall);
+                return small ? plain : within64(a, sign, plain);
+            });
         }
         say("||", this::joined);
         say("concat", this::joined);

@@ -80,6 +80,11 @@ public final class SqliteLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql within64(List<Expr> a, String sign, Sql plain) {
+        return caseWhen(Sql.atom("typeof(" + plain.text() + ") = 'integer'"), plain);
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "TEXT";

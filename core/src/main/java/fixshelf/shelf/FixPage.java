@@ -45,7 +45,9 @@ public record FixPage(
     /// A property that must hold for every input.
     public enum Promise {
         IDEMPOTENT("idempotent", "Twice is the same as once"),
-        NULL_ONLY_FROM_NULL("null_only_from_null", "Nothing present becomes missing");
+        NULL_ONLY_FROM_NULL("null_only_from_null", "Nothing present becomes missing"),
+        NEVER_NULL("never_null", "Never missing"),
+        NEVER_LONGER("never_longer", "Never longer than before");
 
         private final String id;
         private final String sentence;

@@ -24,6 +24,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /// Reads the page of a value fix.
 public final class FixPages {
@@ -212,7 +213,11 @@ public final class FixPages {
                         Code.BAD_FIELD,
                         front.spanOfValue("promises"),
                         "There is no promise " + id + ".",
-                        "Known: idempotent, null_only_from_null.");
+                        "Known: "
+                                + Arrays.stream(Promise.values())
+                                        .map(Promise::id)
+                                        .collect(Collectors.joining(", "))
+                                + ".");
             }
         }
         return promises;

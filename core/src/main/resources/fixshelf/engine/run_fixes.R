@@ -17,17 +17,22 @@ shown <- function(value) {
   sprintf("D%.17g", as.numeric(value))
 }
 
-run <- function(count, fix) {
-  parts <- tryCatch({
-    values <- fix(seq_len(count))
-    if (length(values) == 1 && count > 1) values <- rep(values, count)
-    if (length(values) != count) stop("a result of another length")
-    vapply(seq_len(count), function(i) shown(values[[i]]), "")
+# The answers for these rows; where they fail together, in halves, down to the row.
+some <- function(rows, fix) {
+  tryCatch({
+    values <- fix(rows)
+    if (length(values) == 1 && length(rows) > 1) values <- rep(values, length(rows))
+    if (length(values) != length(rows)) stop("a result of another length")
+    vapply(seq_along(rows), function(i) shown(values[[i]]), "")
   }, error = function(e) {
-    vapply(seq_len(count), function(i) {
-      tryCatch(shown(fix(i)), error = function(e) paste0("E", points(conditionMessage(e))))
-    }, "")
+    if (length(rows) == 1) return(paste0("E", points(conditionMessage(e))))
+    middle <- length(rows) %/% 2
+    c(some(rows[seq_len(middle)], fix), some(rows[(middle + 1):length(rows)], fix))
   })
+}
+
+run <- function(count, fix) {
+  parts <- if (count > 0) some(seq_len(count), fix) else character(0)
   writeLines(paste(parts, collapse = ";"), answers)
   flush(answers)
 }

@@ -47,17 +47,18 @@ def run(task):
     columns = {
         p["name"]: pd.Series([read(v) for v in p["values"]], dtype=p["type"].strip('"')) for p in task["parameters"]
     }
-    count = len(task["parameters"][0]["values"])
+    return some(task, names, columns, list(range(len(task["parameters"][0]["values"]))))
+
+
+def some(task, names, columns, rows):
+    """The answers for these rows; where they fail together, in halves, down to the row."""
     try:
-        return call(task, names, columns, list(range(count)))
-    except Exception:
-        answers = []
-        for row in range(count):
-            try:
-                answers.append(call(task, names, columns, [row])[0])
-            except Exception as problem:
-                answers.append({"error": f"{type(problem).__name__}: {problem}"})
-        return answers
+        return call(task, names, columns, rows)
+    except Exception as problem:
+        if len(rows) == 1:
+            return [{"error": f"{type(problem).__name__}: {problem}"}]
+        middle = len(rows) // 2
+        return some(task, names, columns, rows[:middle]) + some(task, names, columns, rows[middle:])
 
 
 with open(sys.argv[1], encoding="utf-8") as tasks, open(sys.argv[2], "w", encoding="utf-8") as answers:

@@ -30,7 +30,9 @@ class PromisesTest {
                 "ltrim(remove_prefix(text, 'x')) ; idempotent ; 'xx'",
                 "nullif(text, 'n/a') ; null_only_from_null ; 'n/a'",
                 "regexp_extract(text, '[0-9]+') ; null_only_from_null ; ''",
-                "text || '.' ; idempotent ; ''"
+                "text || '.' ; idempotent ; ''",
+                "text || '.' ; never_longer ; ''",
+                "trim(text) ; never_null ; NULL"
             })
     void theSmallestValueThatBreaksItIsShown(String body, String promise, String smallest) throws Exception {
         Shelf shelf = shelf(body, promise);
@@ -43,9 +45,9 @@ class PromisesTest {
 
     @Test
     void aPromiseThatIsKeptHolds() throws Exception {
-        Shelf shelf = shelf("trim(regexp_replace(text, ' +', ' '))", "idempotent, null_only_from_null");
+        Shelf shelf = shelf("trim(regexp_replace(text, ' +', ' '))", "idempotent, null_only_from_null, never_longer");
         assertThat(Promises.run(shelf, shelf.fixes(), FixEngines.ALL.getFirst()))
-                .hasSize(2)
+                .hasSize(3)
                 .allMatch(PromiseResult::holds);
     }
 

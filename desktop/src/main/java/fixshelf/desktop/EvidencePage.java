@@ -70,7 +70,7 @@ final class EvidencePage {
         table.setPrefHeight(330);
         table.setMinHeight(200);
         table.setAccessibleText("Values before and after");
-        cases.setHgap(10);
+        cases.setHgap(6);
         cases.setVgap(2);
         Command keep = Command.of("Make a case of the chosen value", "Shortcut+K", this::keepAsCase);
         sheet = Ui.column(
@@ -323,7 +323,7 @@ final class EvidencePage {
     private void caseRow(int row, List<String> cells, int width) {
         Label state = Ui.label("…", "soft");
         state.setId("case-state-" + row);
-        state.setMinWidth(64);
+        state.setMinWidth(58);
         cases.add(state, 0, row + 1);
         for (int c = 0; c < width; c++) {
             TextField field = new TextField(c < cells.size() ? cells.get(c) : "");
@@ -346,7 +346,7 @@ final class EvidencePage {
                 Command.of("take out", "", () -> page().ifPresent(p -> edit.accept(FixEdits.removeCase(p, row)))),
                 "plain",
                 "small");
-        remove.setFocusTraversable(true);
+        remove.setMinWidth(Region.USE_PREF_SIZE);
         cases.add(remove, width + 2, row + 1);
     }
 

@@ -2,6 +2,8 @@ package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
 import fixshelf.check.Cases;
+import fixshelf.check.Parity;
+import fixshelf.check.ParityReport;
 import fixshelf.check.ParityResult;
 import fixshelf.desktop.Background.Request;
 import fixshelf.engine.Answer;
@@ -27,6 +29,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /// What each language can say of a fix, the code to copy, and the cases in every language that is here.
 final class LanguagesPlace implements Place {
@@ -130,6 +133,10 @@ final class LanguagesPlace implements Place {
 
     void show(String name) {
         fixes.setValue(name);
+    }
+
+    void showWholeShelf() {
+        fixes.setValue(WHOLE_SHELF);
     }
 
     void choose(String languageId) {
@@ -362,34 +369,47 @@ final class LanguagesPlace implements Place {
                     c,
                     0);
         }
-        for (int l = 0; l < Languages.ALL.size(); l++) {
-            cases.add(Ui.label(Languages.ALL.get(l).title(), "table-head"), width + l, 0);
-        }
+        cases.add(Ui.label("answers", "table-head"), width, 0);
         for (int i = 0; i < page.cases().size(); i++) {
             List<String> cells = page.cases().get(i).cells();
             for (int c = 0; c < cells.size(); c++) {
                 cases.add(Ui.label(fixshelf.type.Visible.markOddities(cells.get(c)), "mono"), c, i + 1);
             }
-            for (int l = 0; l < Languages.ALL.size(); l++) {
-                cases.add(outcome(Languages.ALL.get(l), i), width + l, i + 1);
-            }
+            cases.add(answers(i), width, i + 1);
         }
     }
 
-    private Label outcome(Language language, int row) {
-        Checked result = checked.get(language.id());
-        Optional<CaseResult> one = result == null
-                ? Optional.empty()
-                : result.results().stream().filter(r -> r.index() == row).findFirst();
+    /// In how many languages a case holds, then each in which it does not, with its answer.
+    private HBox answers(int row) {
+        HBox line = Ui.row("entry-marks");
+        int holds = 0;
+        for (Language language : Languages.ALL) {
+            Checked result = checked.get(language.id());
+            Optional<CaseResult> one = result == null
+                    ? Optional.empty()
+                    : result.results().stream().filter(r -> r.index() == row).findFirst();
+            if (one.isPresent() && one.get().holds()) {
+                holds++;
+            } else {
+                line.getChildren().add(other(language, result, one));
+            }
+        }
+        if (holds > 0) {
+            line.getChildren().addFirst(Ui.label("= in " + Ui.count(holds, "language", "languages"), "holds"));
+        }
+        return line;
+    }
+
+    private static Label other(Language language, @Nullable Checked result, Optional<CaseResult> one) {
+        if (result == null) {
+            return Ui.label(language.title() + " …", "faint");
+        }
         if (one.isEmpty()) {
-            return Ui.label(result == null ? "…" : "not run", "faint");
+            return Ui.label("· " + language.title() + " not run", "faint");
         }
-        if (one.get().answer() instanceof Answer.NotSaid) {
-            return Ui.label("○ cannot say it", "faint");
-        }
-        return one.get().holds()
-                ? Ui.label("=", "holds")
-                : Ui.label("▲ " + one.get().got(), "mono", "fails");
+        return one.get().answer() instanceof Answer.NotSaid
+                ? Ui.label("○ " + language.title() + " cannot say it", "faint")
+                : Ui.label("▲ " + language.title() + " " + one.get().got(), "fails");
     }
 
     @Override
@@ -415,6 +435,12 @@ final class LanguagesPlace implements Place {
 
     @Override
     public String status() {
+        if (isWholeShelf()) {
+            List<ParityResult> known = workbench.shelf().fixes().stream()
+                    .flatMap(p -> ParityBoard.others().stream().flatMap(l -> parityOf(p, l).stream()))
+                    .toList();
+            return new ParityReport(known, FEW_VALUES, Parity.Settings.SEED).summary();
+        }
         long here = checked.values().stream().filter(c -> c.presence().isHere()).count();
         return here + " of " + Languages.ALL.size() + " languages can be run here";
     }

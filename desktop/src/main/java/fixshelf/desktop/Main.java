@@ -21,6 +21,7 @@ public final class Main {
         line.addSubcommand(new WindowCommands.Demo());
         line.addSubcommand(new WindowCommands.Window());
         line.addSubcommand(new WindowCommands.Draw());
+        line.addSubcommand(new WindowCommands.WarmUp());
         line.setCaseInsensitiveEnumValuesAllowed(true);
         return line;
     }

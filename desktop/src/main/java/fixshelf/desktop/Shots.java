@@ -29,16 +29,7 @@ final class Shots {
 
     void draw() throws Exception {
         Files.createDirectories(folder);
-        Path settings = shelf.resolve(".fixshelf/window.properties");
-        CompletableFuture<Void> started = new CompletableFuture<>();
-        Platform.startup(() -> {
-            Platform.setImplicitExit(false);
-            Stage stage = new Stage();
-            frame = new Frame(stage, new UserSettings(settings));
-            stage.show();
-            started.complete(null);
-        });
-        started.get();
+        Path settings = start();
         onScreen(() -> frame().welcome(java.util.List.of()));
         save("welcome");
         onScreen(() -> frame().open(shelf));
@@ -62,6 +53,8 @@ final class Shots {
         save("jobs-new-file");
         onScreen(() -> frame().enter(frame().languagesPlace()));
         save("languages");
+        onScreen(() -> frame().languagesPlace().showWholeShelf());
+        save("languages-whole-shelf");
         onScreen(() -> {
             new UserSettings(settings).put("sheet", "dark");
             frame().scene().getAccelerators().forEach((keys, run) -> {
@@ -75,6 +68,30 @@ final class Shots {
         settle();
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-dark-sheet");
+    }
+
+    /// Opens the shelf and goes through its places once, without a picture.
+    void warmUp() throws Exception {
+        start();
+        onScreen(() -> frame().open(shelf));
+        settle();
+        onScreen(() -> frame().enter(frame().jobsPlace()));
+        settle();
+        onScreen(() -> frame().scene().snapshot(null));
+    }
+
+    private Path start() throws Exception {
+        Path settings = shelf.resolve(".fixshelf/window.properties");
+        CompletableFuture<Void> started = new CompletableFuture<>();
+        Platform.startup(() -> {
+            Platform.setImplicitExit(false);
+            Stage stage = new Stage();
+            frame = new Frame(stage, new UserSettings(settings));
+            stage.show();
+            started.complete(null);
+        });
+        started.get();
+        return settings;
     }
 
     private Path page() {
@@ -112,7 +129,7 @@ final class Shots {
     /// Waits until nothing is being computed any more and the window has been laid out.
     private void settle() throws Exception {
         int quiet = 0;
-        for (int i = 0; i < 400 && quiet < 8; i++) {
+        for (int i = 0; i < 6000 && quiet < 8; i++) {
             Thread.sleep(50);
             boolean idle = onScreen(
                     () -> frame().workbench().map(w -> w.background().isIdle()).orElse(true));

@@ -74,7 +74,8 @@ final class TryIt {
                 field.getStyleClass().add("mono");
                 field.setPromptText(p.fallback().map(Printer::print).orElse("'…' or NULL"));
                 field.setAccessibleText(p.name());
-                field.setPrefColumnCount(16);
+                field.setPrefColumnCount(
+                        Math.max(16, Math.min(40, field.getText().length() + 2)));
                 field.textProperty().addListener(_ -> run());
                 inputs.add(field);
                 fields.getChildren().add(new VBox(2, Ui.label(p.name(), "mono", "soft", "small"), field));

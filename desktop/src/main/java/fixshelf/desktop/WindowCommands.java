@@ -89,6 +89,30 @@ final class WindowCommands {
         }
     }
 
+    @Command(
+            name = "warm-up",
+            hidden = true,
+            description = "Start once without a display, so that later starts are fast.")
+    static final class WarmUp implements Callable<Integer> {
+        private static final int ROWS = 300;
+
+        @Override
+        public Integer call() throws Exception {
+            System.setProperty("glass.platform", "Headless");
+            System.setProperty("prism.order", "sw");
+            Path shelf = DemoShelf.create(Files.createTempDirectory("fixshelf-warm-up"), ROWS);
+            new Shots(shelf, shelf).warmUp();
+            Platform.exit();
+            try (var files = Files.walk(shelf)) {
+                for (Path file :
+                        files.sorted(java.util.Comparator.reverseOrder()).toList()) {
+                    Files.deleteIfExists(file);
+                }
+            }
+            return 0;
+        }
+    }
+
     private static int open(Optional<Path> shelf) {
         boolean linux = System.getProperty("os.name").toLowerCase(Locale.ROOT).contains("linux");
         boolean headless = "Headless".equals(System.getProperty("glass.platform"));

@@ -21,6 +21,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -40,7 +41,7 @@ final class WritingPlace {
     private final TextArea prose = new TextArea();
     private final GridPane parameters = new GridPane();
     private final VBox problems = new VBox(4);
-    private final HBox promises = Ui.row("state");
+    private final FlowPane promises = new FlowPane(16, 6);
     private final BodyEditor body;
     private final BodyEditor whole;
     private final VBox form;
