@@ -3,6 +3,9 @@ package fixshelf.bench;
 import fixshelf.demo.DemoShelf;
 import fixshelf.plan.Line;
 import fixshelf.plan.Plan;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
@@ -13,12 +16,14 @@ import fixshelf.work.Preview;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 
 /// Runs all contenders in turn and prints medians.
 final class Bench {
@@ -40,6 +45,8 @@ final class Bench {
           - write: "{out}.parquet"
             replace: true
         """;
+
+    private static final int FIXES = 1_000;
 
     private static final Set<String> ONCE = Set.of("pandas by hand", "dplyr by hand");
 
@@ -74,6 +81,7 @@ final class Bench {
         }
         print(results);
         preview(shelf, data);
+        thousandFixes(shelf, folder.resolve("thousand").toAbsolutePath());
         window(shelf, runs);
     }
 
@@ -185,6 +193,52 @@ final class Bench {
                     "Preview after an edit, %,d rows staged, first %,d looked at: %.0f ms (median of %d)%n",
                     preview.staged(), preview.rows(), median(millis), millis.size());
         }
+    }
+
+    /// Reading, checking and rendering a large shelf: the demo's pages again and again, under other names.
+    private static void thousandFixes(Path demo, Path large) throws IOException {
+        List<Path> pages;
+        try (Stream<Path> files = Files.walk(demo.resolve("fixes"))) {
+            pages = files.filter(f -> f.toString().endsWith(".fix.md")).sorted().toList();
+        }
+        Files.createDirectories(large.resolve("fixes"));
+        Files.copy(demo.resolve("shelf.yaml"), large.resolve("shelf.yaml"), StandardCopyOption.REPLACE_EXISTING);
+        for (int i = 0; i < FIXES; i++) {
+            String text = Files.readString(pages.get(i % pages.size()));
+            String name = text.lines()
+                    .filter(l -> l.startsWith("fix: "))
+                    .findFirst()
+                    .orElseThrow()
+                    .substring(5);
+            // The first ones keep their names, so that fixes that call others still find them.
+            String other = i < pages.size() ? name : name + "_" + i;
+            Files.writeString(
+                    large.resolve("fixes/" + other + ".fix.md"), text.replaceFirst("fix: " + name, "fix: " + other));
+        }
+        List<Double> millis = new ArrayList<>();
+        int rendered = 0;
+        for (int i = 0; i < 4; i++) {
+            long start = System.nanoTime();
+            Shelf shelf = ShelfReader.read(large).get();
+            int problems = shelf.problems().size();
+            rendered = 0;
+            for (FixPage page : shelf.fixes()) {
+                for (Language language : Languages.ALL) {
+                    boolean said = shelf.definition(page)
+                            .then(d -> language.definition(d, ""))
+                            .isPresent();
+                    rendered += said ? 1 : 0;
+                }
+            }
+            if (problems > 0) {
+                throw new IllegalStateException(problems + " problems");
+            }
+            millis.add((System.nanoTime() - start) / 1e6);
+        }
+        System.out.printf(
+                "A shelf of %,d fixes, read, checked and rendered into %d languages (%,d definitions): %.0f ms at first,"
+                        + " %.0f ms warm%n",
+                FIXES, Languages.ALL.size(), rendered, millis.getFirst(), millis.getLast());
     }
 
     /// From the start of the process until the window is visible; needs a display.

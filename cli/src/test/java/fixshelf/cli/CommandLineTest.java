@@ -56,7 +56,19 @@ class CommandLineTest {
                 new Case("", 2, "Which command?"),
                 new Case("tst", 2, "fixshelf test"),
                 new Case("show squeeze_space --in duckdb", 2, "Nearest: squeeze_spaces"),
-                new Case("show squeeze_spaces --in sqll", 2, "duckdb, postgresql, pandas"),
+                new Case("show squeeze_spaces --in cobol", 2, "duckdb, postgresql, mariadb, sqlite, spark, pandas, r"),
+                new Case("engines", 0, "SQLite"),
+                new Case("engines --json", 0, "\"id\" : \"spark\""),
+                new Case(
+                        "parity squeeze_spaces amount --in sqlite --values 60",
+                        0,
+                        "1 same, 0 differ, 1 cannot be said"),
+                new Case("parity squeeze_spaces --in sqlite --values 60 --json", 0, "\"outcome\" : \"same\""),
+                new Case("parity squeeze_space", 2, "Nearest: squeeze_spaces"),
+                new Case(
+                        "export --in sqlite --to target/as-sqlite --tests",
+                        0,
+                        "left out iso_date: SQLite cannot say it"),
                 new Case("run nothing", 2, "There is no job nothing"),
                 new Case("preview visits_clean --line 99", 2, "there is no line 99"),
                 new Case("run visits_clean --set data=/nowhere", 1, "E301"));
@@ -68,6 +80,7 @@ class CommandLineTest {
         boolean needsShelf = !c.arguments().isEmpty()
                 && !c.arguments().startsWith("-")
                 && !c.arguments().startsWith("gen")
+                && !c.arguments().startsWith("engines")
                 && !c.arguments().equals("tst");
         String[] arguments =
                 (c.arguments() + (needsShelf ? " --shelf " + demo : "")).strip().split(" +");

@@ -38,6 +38,12 @@ abstract class ScriptEngine implements FixEngine {
         this.usual = usual;
     }
 
+    /// The interpreter that was found.
+    final String program() {
+        presence();
+        return program;
+    }
+
     /// Rows that share the fixed arguments, and the code for them.
     ///
     /// @param prelude definitions that the call needs

@@ -1,12 +1,38 @@
 package fixshelf.language;
 
+import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Pattern;
 
 /// Expressions whose value is known without any data.
 public final class Constants {
     private Constants() {}
+
+    private static final Pattern TEXT = Pattern.compile("'(?:[^']|'')*'");
+    private static final Pattern WHOLE = Pattern.compile("-?[0-9]{1,18}");
+
+    /// The constant that a text writes. The common forms, of which a shelf has thousands in its cases, are read without
+    /// the parser.
+    public static Outcome<Optional<Expr.Literal>> read(String name, String text) {
+        String bare = text.strip();
+        if (TEXT.matcher(bare).matches()) {
+            String inside = bare.substring(1, bare.length() - 1);
+            return Outcome.of(Optional.of(Expr.Literal.text(inside.replace("''", "'"))));
+        }
+        if (WHOLE.matcher(bare).matches()) {
+            return Outcome.of(Optional.of(Expr.Literal.integer(Long.parseLong(bare))));
+        }
+        return switch (bare.toUpperCase(Locale.ROOT)) {
+            case "NULL" -> Outcome.of(Optional.of(Expr.Literal.NULL));
+            case "TRUE" -> Outcome.of(Optional.of(Expr.Literal.truth(true)));
+            case "FALSE" -> Outcome.of(Optional.of(Expr.Literal.truth(false)));
+            default ->
+                ExpressionParser.parse(name, text, new Scope(Scope.Fixes.NONE)).map(Constants::value);
+        };
+    }
 
     /// Whether the value will be known when code is written: constants, parameters, which are then given
     /// one, and texts joined of these.

@@ -40,14 +40,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toInteger(a.getFirst()));
         say("to_decimal", this::toDecimal);
-        say("to_date", a -> {
-            String shape = text("(?-i)^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])\\z");
-            Sql day = Sql.atom("date_add(str_to_date(" + sql(a.getFirst()).text() + ", '%Y-%m-%d'), INTERVAL 0 DAY)");
-            return caseWhen(
-                    Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " REGEXP " + shape + " AND "
-                            + Sql.call("left", sql(a.getFirst()), Sql.atom("4")).text() + " <> '0000'"),
-                    day);
-        });
+        say("to_date", a -> toDate(sql(a.getFirst())));
         say("format_date", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS CHAR)"));
         say("year", a -> Sql.call("year", all(a)));
         say("month", a -> Sql.call("month", all(a)));
@@ -257,6 +250,16 @@ public final class MariaDbLanguage extends SqlLanguage {
             throw cannot("a group of a pattern that can be empty.", "Let the pattern match at least one character.");
         }
         return caseWhen(found, Sql.call("regexp_replace", sql(a.get(0)), Sql.atom(text(whole)), Sql.atom("'\\\\1'")));
+    }
+
+    /// Inside a function, its own reading fails for a day that is not real; so the day is compared with the month's
+    // last.
+    private Sql toDate(Sql text) {
+        String shape = text("(?-i)^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])\\z");
+        Sql shaped = Sql.atom(text.at(Sql.OTHER) + " REGEXP " + shape + " AND left(" + text.text() + ", 4) <> '0000'");
+        String last = "day(last_day(concat(left(" + text.text() + ", 8), '01')))";
+        Sql real = Sql.atom("substr(" + text.text() + ", 9, 2) + 0 <= " + last);
+        return caseWhen(shaped, caseWhen(real, Sql.atom("CAST(" + text.text() + " AS DATE)")));
     }
 
     private Sql toInteger(Expr text) {

@@ -2,19 +2,15 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
-import fixshelf.problem.Outcome;
-import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
 /// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays missing.
-public final class PandasLanguage implements Language {
+public final class PandasLanguage extends FrameLanguage {
     private static final Set<String> KEYWORDS = Set.of(
             "def", "return", "import", "from", "as", "if", "else", "lambda", "none", "true", "false", "not", "and",
             "or", "in", "is", "for", "raise");
@@ -32,30 +28,6 @@ public final class PandasLanguage implements Language {
     @Override
     public Set<String> keywords() {
         return KEYWORDS;
-    }
-
-    @Override
-    public Outcome<String> expression(Expr expr) {
-        try {
-            PandasWriter writer = PandasWriter.ofFrame();
-            return Outcome.of(writer.series(Inliner.inline(expr, Map.of())).text());
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
-    }
-
-    @Override
-    public Outcome<String> definition(Definition fix, String about) {
-        try {
-            List<String> functions = new ArrayList<>();
-            for (Definition definition : Calls.neededBy(fix)) {
-                functions.add(function(definition, definition == fix ? about : ""));
-            }
-            String code = String.join("\n\n", functions);
-            return Outcome.of(imports(code) + "\n\n" + code);
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
     }
 
     /// The imports that a piece of code needs.
@@ -95,33 +67,6 @@ public final class PandasLanguage implements Language {
                 return number if -(2**63) <= number < 2**63 else pd.NA
             """);
 
-    @Override
-    public String module(List<Described> fixes) {
-        Map<String, String> functions = new LinkedHashMap<>();
-        for (Described described : fixes) {
-            for (Definition definition : Calls.neededBy(described.fix())) {
-                String about = fixes.stream()
-                        .filter(f -> f.fix().name().equals(definition.name()))
-                        .map(Described::about)
-                        .findFirst()
-                        .orElse("");
-                functions.computeIfAbsent(definition.name(), _ -> function(definition, about));
-            }
-        }
-        String code = String.join("\n\n", functions.values());
-        return imports(code) + "\n\n" + code;
-    }
-
-    @Override
-    public Outcome<String> call(Definition fix, List<Expr> arguments) {
-        try {
-            return Outcome.of(
-                    PandasWriter.ofFrame().py(new Expr.FixCall(fix, arguments)).text());
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
-    }
-
     /// How a parameter is called in code.
     public static String argumentName(Parameter parameter) {
         return PandasWriter.safe(parameter.name());
@@ -142,7 +87,24 @@ public final class PandasLanguage implements Language {
         return PandasWriter.dtype(type);
     }
 
-    private static String function(Definition fix, String about) {
+    @Override
+    String written(Expr expr) {
+        PandasWriter writer = PandasWriter.ofFrame();
+        return writer.series(expr).text();
+    }
+
+    @Override
+    String before(String code) {
+        return imports(code);
+    }
+
+    @Override
+    String between() {
+        return "\n\n";
+    }
+
+    @Override
+    String function(Definition fix, String about) {
         PandasWriter writer = PandasWriter.ofFunction(fix);
         List<String> signature = new ArrayList<>();
         List<String> lines = new ArrayList<>();

@@ -12,12 +12,10 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
-import fixshelf.type.Visible;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -30,6 +28,8 @@ final class PandasWriter {
                             + " global if import in is lambda nonlocal not or pass raise return try while with yield pd re"
                             + " Decimal date timedelta iso_date later whole len int abs str zip max min df list dict set type")
                     .split(" "));
+
+    private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
 
     private static final String BLANKS = "[\\t-\\r ]*";
 
@@ -103,25 +103,7 @@ final class PandasWriter {
     }
 
     private static String quoted(String text) {
-        StringBuilder out = new StringBuilder("\"");
-        text.codePoints().forEach(c -> {
-            switch (c) {
-                case '"' -> out.append("\\\"");
-                case '\\' -> out.append("\\\\");
-                case '\n' -> out.append("\\n");
-                case '\t' -> out.append("\\t");
-                case '\r' -> out.append("\\r");
-                case ' ' -> out.append(' ');
-                default -> {
-                    if (Visible.isInvisible(c)) {
-                        out.append(String.format(Locale.ROOT, c > 0xFFFF ? "\\U%08x" : "\\u%04x", c));
-                    } else {
-                        out.appendCodePoint(c);
-                    }
-                }
-            }
-        });
-        return out.append('"').toString();
+        return QUOTED.write(text);
     }
 
     /// A pattern as a raw string where that is possible.

@@ -2,10 +2,7 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
-import fixshelf.problem.Outcome;
-import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -15,7 +12,7 @@ import java.util.Set;
 
 /// R 4.2 and later with dplyr 1.0 and stringr 1.5. Whole numbers are exact up to 2^53; beyond that the code stops
 /// instead of giving another number.
-public final class RLanguage implements Language {
+public final class RLanguage extends FrameLanguage {
     private static final Set<String> KEYWORDS = Set.of(
             "function", "if", "else", "for", "true", "false", "na", "library", "stop", "na_character_", "na_real_");
 
@@ -123,30 +120,6 @@ public final class RLanguage implements Language {
         return error.contains("R holds whole numbers exactly") || error.contains("R keeps only 15 digits");
     }
 
-    @Override
-    public Outcome<String> expression(Expr expr) {
-        try {
-            return Outcome.of(
-                    new RWriter(Set.of()).r(Inliner.inline(expr, Map.of())).text());
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
-    }
-
-    @Override
-    public Outcome<String> definition(Definition fix, String about) {
-        try {
-            List<String> functions = new ArrayList<>();
-            for (Definition definition : Calls.neededBy(fix)) {
-                functions.add(function(definition, definition == fix ? about : ""));
-            }
-            String code = String.join("\n", functions);
-            return Outcome.of(prelude(code) + "\n" + code);
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
-    }
-
     /// The packages and the helping functions that a piece of code needs.
     public static String prelude(String code) {
         StringBuilder out = new StringBuilder("library(dplyr)\nlibrary(stringr)\n");
@@ -156,33 +129,6 @@ public final class RLanguage implements Language {
             }
         });
         return out.toString();
-    }
-
-    @Override
-    public String module(List<Described> fixes) {
-        Map<String, String> functions = new LinkedHashMap<>();
-        for (Described described : fixes) {
-            for (Definition definition : Calls.neededBy(described.fix())) {
-                String about = fixes.stream()
-                        .filter(f -> f.fix().name().equals(definition.name()))
-                        .map(Described::about)
-                        .findFirst()
-                        .orElse("");
-                functions.computeIfAbsent(definition.name(), _ -> function(definition, about));
-            }
-        }
-        String code = String.join("\n", functions.values());
-        return prelude(code) + "\n" + code;
-    }
-
-    @Override
-    public Outcome<String> call(Definition fix, List<Expr> arguments) {
-        try {
-            return Outcome.of(
-                    new RWriter(Set.of()).r(new Expr.FixCall(fix, arguments)).text());
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
     }
 
     /// How a parameter is called in code.
@@ -200,7 +146,23 @@ public final class RLanguage implements Language {
         return RWriter.literal(literal.value(), literal.type());
     }
 
-    private static String function(Definition fix, String about) {
+    @Override
+    String written(Expr expr) {
+        return new RWriter(Set.of()).r(expr).text();
+    }
+
+    @Override
+    String before(String code) {
+        return prelude(code);
+    }
+
+    @Override
+    String between() {
+        return "\n";
+    }
+
+    @Override
+    String function(Definition fix, String about) {
         Set<String> fixed = fix.parameters().stream()
                 .skip(1)
                 .filter(Parameter::fixed)

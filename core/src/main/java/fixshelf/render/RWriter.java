@@ -12,12 +12,10 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
-import fixshelf.type.Visible;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -29,6 +27,8 @@ final class RWriter {
             Set.of(("if else repeat while function for next break TRUE FALSE NULL Inf NaN NA NA_integer_ NA_real_"
                             + " NA_complex_ NA_character_ in c T F")
                     .split(" "));
+
+    private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
 
     private final Set<String> fixed;
 
@@ -79,26 +79,10 @@ final class RWriter {
     }
 
     static String quoted(String text) {
-        StringBuilder out = new StringBuilder("\"");
-        text.codePoints().forEach(c -> {
-            switch (c) {
-                case 0 -> throw cannot("its texts cannot hold the character U+0000.", "Remove it where data is read.");
-                case '"' -> out.append("\\\"");
-                case '\\' -> out.append("\\\\");
-                case '\n' -> out.append("\\n");
-                case '\t' -> out.append("\\t");
-                case '\r' -> out.append("\\r");
-                case ' ' -> out.append(' ');
-                default -> {
-                    if (Visible.isInvisible(c)) {
-                        out.append(String.format(Locale.ROOT, c > 0xFFFF ? "\\U%08x" : "\\u%04x", c));
-                    } else {
-                        out.appendCodePoint(c);
-                    }
-                }
-            }
-        });
-        return out.append('"').toString();
+        if (text.indexOf('\0') >= 0) {
+            throw cannot("its texts cannot hold the character U+0000.", "Remove it where data is read.");
+        }
+        return QUOTED.write(text);
     }
 
     R r(Expr expr) {

@@ -5,14 +5,13 @@ import fixshelf.language.Expr;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
-import fixshelf.type.Visible;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
 /// Spark SQL 4 and later, with its default settings: ANSI mode, escapes in text.
 public final class SparkLanguage extends SqlLanguage {
+    private static final Quoted QUOTED = new Quoted('\'', "\\u%04X", "\\U%08X");
     private static final String BLANKS = "[\\t-\\r ]*";
 
     public SparkLanguage() {
@@ -117,26 +116,8 @@ public final class SparkLanguage extends SqlLanguage {
 
     @Override
     String text(String text) {
-        StringBuilder out = new StringBuilder("'");
-        text.codePoints().forEach(c -> {
-            switch (c) {
-                case '\'' -> out.append("\\'");
-                case '\\' -> out.append("\\\\");
-                case '\n' -> out.append("\\n");
-                case '\t' -> out.append("\\t");
-                case '\r' -> out.append("\\r");
-                case ' ' -> out.append(' ');
-                default -> {
-                    if (Visible.isInvisible(c)) {
-                        out.append(String.format(Locale.ROOT, c > 0xFFFF ? "\\U%08X" : "\\u%04X", c));
-                    } else {
-                        out.appendCodePoint(c);
-                    }
-                }
-            }
-        });
         // A dollar before a brace would be taken for a variable, even inside a text.
-        return out.append('\'').toString().replace("${", "$\\u007B");
+        return QUOTED.write(text).replace("${", "$\\u007B");
     }
 
     @Override

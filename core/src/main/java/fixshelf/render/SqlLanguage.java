@@ -14,8 +14,10 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
+import fixshelf.type.Visible;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -172,8 +174,36 @@ public abstract class SqlLanguage implements Language {
         return new Sql(digits, digits.startsWith("-") ? Sql.OTHER : Sql.ATOM);
     }
 
+    /// A text; what cannot be seen in it is written by its number: `('a' || chr(9) || 'b')`.
     String text(String text) {
-        return "'" + text.replace("'", "''") + "'";
+        List<String> pieces = new ArrayList<>();
+        StringBuilder run = new StringBuilder();
+        text.codePoints().forEach(c -> {
+            if (c == ' ' || !Visible.isInvisible(c)) {
+                run.appendCodePoint(c);
+            } else {
+                flush(run, pieces);
+                pieces.add(character() + "(" + c + ")");
+            }
+        });
+        flush(run, pieces);
+        return switch (pieces.size()) {
+            case 0 -> "''";
+            case 1 -> pieces.getFirst();
+            default -> "(" + String.join(" || ", pieces) + ")";
+        };
+    }
+
+    private static void flush(StringBuilder run, List<String> pieces) {
+        if (!run.isEmpty()) {
+            pieces.add("'" + run.toString().replace("'", "''") + "'");
+            run.setLength(0);
+        }
+    }
+
+    /// The function that gives a character by its number.
+    String character() {
+        return "chr";
     }
 
     String identifier(String name) {
@@ -206,7 +236,7 @@ public abstract class SqlLanguage implements Language {
     }
 
     private Sql choice(Expr.Case choice) {
-        List<String> parts = new java.util.ArrayList<>();
+        List<String> parts = new ArrayList<>();
         for (Expr.Branch branch : choice.branches()) {
             parts.add("WHEN " + sql(branch.condition()).text() + " THEN "
                     + sql(branch.result()).text());

@@ -8,7 +8,6 @@ import fixshelf.language.Regex;
 import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
-import fixshelf.type.Visible;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -111,31 +110,12 @@ public final class SqliteLanguage extends SqlLanguage {
         if (text.indexOf('\0') >= 0) {
             throw cannot("a text ends at the character U+0000.", "Remove it before, where the data is read.");
         }
-        boolean plain = text.codePoints().noneMatch(c -> c < 32 || c != ' ' && Visible.isInvisible(c));
-        return plain ? super.text(text) : pieces(text);
+        return super.text(text);
     }
 
-    /// `'a' || char(9) || 'b'`, so that what cannot be seen can be read.
-    private String pieces(String text) {
-        StringBuilder out = new StringBuilder();
-        StringBuilder run = new StringBuilder();
-        text.codePoints().forEach(c -> {
-            if (c >= 32 && (c == ' ' || !Visible.isInvisible(c))) {
-                run.appendCodePoint(c);
-                return;
-            }
-            flush(run, out);
-            out.append(out.isEmpty() ? "" : " || ").append("char(").append(c).append(')');
-        });
-        flush(run, out);
-        return out.indexOf(" || ") < 0 ? out.toString() : "(" + out + ")";
-    }
-
-    private void flush(StringBuilder run, StringBuilder out) {
-        if (!run.isEmpty()) {
-            out.append(out.isEmpty() ? "" : " || ").append(super.text(run.toString()));
-            run.setLength(0);
-        }
+    @Override
+    String character() {
+        return "char";
     }
 
     @Override

@@ -1,10 +1,9 @@
 package fixshelf.shelf;
 
 import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
+import fixshelf.language.Constants;
 import fixshelf.language.Lexer;
 import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -165,8 +164,8 @@ public final class FixPages {
     }
 
     private Optional<Expr.Literal> literal(String text, Type wanted, Span span) {
-        Outcome<Expr> outcome = ExpressionParser.parse("value", text, new Scope(Scope.Fixes.NONE));
-        Optional<Expr.Literal> value = outcome.value().flatMap(fixshelf.language.Constants::value);
+        Outcome<Optional<Expr.Literal>> outcome = Constants.read("value", text);
+        Optional<Expr.Literal> value = outcome.value().flatMap(v -> v);
         if (value.isEmpty()) {
             String why = outcome.problems().isEmpty()
                     ? "It is computed."

@@ -29,6 +29,11 @@ public final class Engines {
         return DriverManager.getConnection(((ServerEngine) engine).address());
     }
 
+    /// The interpreter of an engine.
+    public static String program(FixEngine engine) {
+        return ((ScriptEngine) engine).program();
+    }
+
     public static void assumeHere(FixEngine engine) {
         String why =
                 engine.language().title() + " is not here: " + engine.presence().sentence();

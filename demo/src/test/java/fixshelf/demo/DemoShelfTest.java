@@ -6,6 +6,7 @@ import fixshelf.check.CaseResult;
 import fixshelf.check.Cases;
 import fixshelf.check.PromiseResult;
 import fixshelf.check.Promises;
+import fixshelf.engine.Answer;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Engines;
 import fixshelf.engine.FixEngine;
@@ -20,7 +21,6 @@ import fixshelf.work.PlannedJob;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.nio.file.Path;
-import java.sql.DriverManager;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -55,7 +55,7 @@ class DemoShelfTest {
     @Test
     void everyPageIsRightAndDocumented() {
         assertThat(shelf.problems()).isEmpty();
-        assertThat(shelf.fixes()).hasSizeGreaterThanOrEqualTo(12).allSatisfy(f -> {
+        assertThat(shelf.fixes()).hasSizeGreaterThanOrEqualTo(40).allSatisfy(f -> {
             assertThat(f.cases()).as(f.name()).hasSizeGreaterThanOrEqualTo(4);
             assertThat(f.prose()).as(f.name()).hasSizeGreaterThan(60);
             assertThat(f.parameters()).allSatisfy(p -> assertThat(p.about()).isNotBlank());
@@ -72,9 +72,14 @@ class DemoShelfTest {
         List<CaseResult> results = Cases.run(shelf, shelf.fixes(), engine);
         assertThat(results)
                 .hasSizeGreaterThan(50)
-                .filteredOn(r -> !r.holds())
+                .filteredOn(r -> !r.holds() && !(isSqlite(engine) && r.answer() instanceof Answer.NotSaid))
                 .extracting(r -> r.page().name() + ": " + r.got())
                 .isEmpty();
+    }
+
+    /// SQLite has no decimals and no groups, and says so.
+    private static boolean isSqlite(FixEngine engine) {
+        return engine.language().id().equals("sqlite");
     }
 
     /// What is copied as a function can be pasted and called; pandas runs its functions in the test above.
@@ -95,7 +100,7 @@ class DemoShelfTest {
         }
         FixEngine postgres = FixEngines.ALL.get(1);
         Engines.assumeHere(postgres);
-        try (var connection = DriverManager.getConnection(System.getenv("FIXSHELF_POSTGRESQL"));
+        try (var connection = Engines.connection(postgres);
                 var statement = connection.createStatement()) {
             connection.setAutoCommit(false);
             for (FixPage page : shelf.fixes()) {

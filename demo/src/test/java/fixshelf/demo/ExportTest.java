@@ -51,7 +51,7 @@ class ExportTest {
     void pytestIsGreen() throws Exception {
         Engines.assumeHere(Engines.of("pandas"));
         Path to = exported("pandas");
-        String python = System.getenv().getOrDefault("FIXSHELF_PYTHON", "python3");
+        String python = Engines.program(Engines.of("pandas"));
         assertThat(run(to, python, "-m", "pytest", "-q", "test_fixes.py"))
                 .contains(" passed")
                 .doesNotContain("failed");
@@ -61,7 +61,11 @@ class ExportTest {
     void testthatIsGreen() throws Exception {
         Engines.assumeHere(Engines.of("r"));
         Path to = exported("r");
-        String said = run(to, "Rscript", "-e", "testthat::test_file('test-fixes.R', stop_on_failure = TRUE)");
+        String said = run(
+                to,
+                Engines.program(Engines.of("r")),
+                "-e",
+                "testthat::test_file('test-fixes.R', stop_on_failure = TRUE)");
         assertThat(said).contains("FAIL 0").containsPattern("PASS [1-9][0-9]");
     }
 

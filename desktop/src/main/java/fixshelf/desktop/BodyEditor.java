@@ -65,6 +65,12 @@ final class BodyEditor {
         return pause.getStatus() == javafx.animation.Animation.Status.RUNNING;
     }
 
+    /// Puts a piece of code where the caret is.
+    void insert(String text) {
+        code.replaceSelection(text);
+        code.requestFocus();
+    }
+
     void show(String text) {
         if (!code.getText().equals(text)) {
             showing = true;

@@ -51,6 +51,7 @@ final class EvidencePage {
     private final TableView<Evidence.Sample> table = new TableView<>();
     private final GridPane cases = new GridPane();
     private final Map<String, Preview> previews = new HashMap<>();
+    private final PatternStrip helper;
     private final VBox sheet;
     private @Nullable Path file;
     private @Nullable Evidence shown;
@@ -64,8 +65,12 @@ final class EvidencePage {
         this.changed = changed;
         datasets.setAccessibleText("Dataset");
         columns.setAccessibleText("Column");
+        columns.setId("evidence-column");
         datasets.valueProperty().addListener(_ -> stage());
-        columns.valueProperty().addListener(_ -> look());
+        columns.valueProperty().addListener(_ -> {
+            look();
+            helper().look();
+        });
         table.setPlaceholder(Ui.label("Choose a dataset.", "soft"));
         table.setPrefHeight(330);
         table.setMinHeight(200);
@@ -73,8 +78,12 @@ final class EvidencePage {
         cases.setHgap(6);
         cases.setVgap(2);
         Command keep = Command.of("Make a case of the chosen value", "Shortcut+K", this::keepAsCase);
+        helper = new PatternStrip(this::page, this::looked, edit);
+        helper.view().setVisible(false);
+        helper.view().setManaged(false);
         sheet = Ui.column(
                 "sheet",
+                helper.view(),
                 Ui.label("On your data", "heading"),
                 Ui.row("state", Ui.label("on"), columns, Ui.label("of"), datasets, counts),
                 table,
@@ -90,6 +99,29 @@ final class EvidencePage {
 
     String status() {
         return status;
+    }
+
+    PatternStrip helper() {
+        return helper;
+    }
+
+    /// Shows the pattern helper, or hides it.
+    void turnHelper() {
+        boolean shown = !helper.view().isVisible();
+        helper.view().setVisible(shown);
+        helper.view().setManaged(shown);
+        if (shown) {
+            helper.start(workbench.background());
+        }
+    }
+
+    /// The data and the column that is looked at now, if there is one.
+    private Optional<PatternStrip.Data> looked() {
+        Preview preview = previews.get(datasets.getValue());
+        String column = columns.getValue();
+        return preview == null || column == null
+                ? Optional.empty()
+                : Optional.of(new PatternStrip.Data(preview, column));
     }
 
     void show(Path fix) {
@@ -264,7 +296,8 @@ final class EvidencePage {
         edit.accept(FixEdits.addCase(page.get(), cells));
     }
 
-    private static String given(FixPage page, String column) {
+    /// What a case says about a parameter that the value does not tell: nothing where it has a default.
+    static String given(FixPage page, String column) {
         boolean optional =
                 page.parameters().stream().anyMatch(p -> p.name().equalsIgnoreCase(column) && p.isOptional());
         return optional

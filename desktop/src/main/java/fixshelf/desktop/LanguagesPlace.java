@@ -9,6 +9,7 @@ import fixshelf.desktop.Background.Request;
 import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
+import fixshelf.export.Export;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
@@ -17,6 +18,9 @@ import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.Shelf;
+import java.io.File;
+import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,6 +33,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.stage.DirectoryChooser;
 import org.jspecify.annotations.Nullable;
 
 /// What each language can say of a fix, the code to copy, and the cases in every language that is here.
@@ -46,6 +51,7 @@ final class LanguagesPlace implements Place {
     private final Label subtitle = Ui.wrapped("", "soft");
     private final GridPane differences = new GridPane();
     private final Label agreed = Ui.wrapped("", "soft");
+    private final Label saved = Ui.wrapped("", "soft");
     private final VBox ofFix;
     private final VBox ofShelf;
     private final javafx.scene.control.ScrollPane right;
@@ -97,6 +103,7 @@ final class LanguagesPlace implements Place {
                 box,
                 why,
                 buttons,
+                saved,
                 Ui.label("Where answers differ", "heading"),
                 differences,
                 agreed,
@@ -430,7 +437,49 @@ final class LanguagesPlace implements Place {
                     asExpression = !asExpression;
                     fill();
                 }),
-                Command.of("Check 10,000 values", "Shortcut+Shift+P", () -> checkParity(MANY_VALUES)));
+                Command.of("Check 10,000 values", "Shortcut+Shift+P", () -> checkParity(MANY_VALUES)),
+                Command.of("Save the whole shelf …", "Shortcut+Shift+S", this::chooseAndSave));
+    }
+
+    private void chooseAndSave() {
+        DirectoryChooser chooser = new DirectoryChooser();
+        chooser.setTitle(
+                "A folder for the shelf in " + Languages.ALL.get(chosen).title());
+        Optional.ofNullable(chooser.showDialog(pages.getScene().getWindow()))
+                .map(File::toPath)
+                .ifPresent(this::save);
+    }
+
+    /// Saves the whole shelf in the chosen language, with its cases as tests, and says what came of it.
+    void save(Path folder) {
+        Language language = Languages.ALL.get(chosen);
+        Shelf shelf = workbench.shelf();
+        saved.setText("Saving …");
+        workbench
+                .background()
+                .ask(
+                        Request.now("export", "saving the shelf in " + language.title()),
+                        () -> Export.write(shelf, language, folder, new Export.Wanted(true, false)),
+                        report -> {
+                            Ui.mark(saved, "problem", !report.isPresent());
+                            saved.setText(
+                                    report.isPresent()
+                                            ? savedWords(report.get(), language)
+                                            : report.problems().getFirst().sentence());
+                        });
+    }
+
+    private static String savedWords(Export.Report report, Language language) {
+        String files = Ui.joined(
+                report.files().stream().map(f -> f.getFileName().toString()).toList());
+        String left = report.refused().isEmpty()
+                ? ""
+                : " Left out, because " + language.title() + " cannot say them: "
+                        + Ui.joined(report.refused().stream()
+                                .map(r -> r.substring(0, r.indexOf(':')))
+                                .toList())
+                        + ".";
+        return "Wrote " + files + "." + left;
     }
 
     @Override

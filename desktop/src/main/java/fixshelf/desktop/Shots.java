@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.language.PatternHelp;
 import fixshelf.shelf.FixEdits;
 import fixshelf.work.Preview;
 import java.awt.image.BufferedImage;
@@ -42,6 +43,11 @@ final class Shots {
         settle();
         onScreen(this::breakAFix);
         save("writing-a-fix");
+        onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
+        onScreen(
+                () -> frame().shelfPlace().writing().evidence().helper().ask("", PatternHelp.Inside.LETTERS, " shade"));
+        save("pattern-helper");
+        onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
         onScreen(() -> frame().workbench().orElseThrow().undo(page()));
         onScreen(() -> frame().enter(frame().jobsPlace()));
         settle();

@@ -7,11 +7,9 @@ import fixshelf.engine.FixEngines;
 import fixshelf.language.Constants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
 import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
 import fixshelf.language.Printer;
-import fixshelf.language.Scope;
 import fixshelf.problem.Outcome;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
@@ -102,8 +100,8 @@ final class TryIt {
                 arguments.add(parameter.fallback().orElse(new Expr.Literal(null, parameter.type())));
                 continue;
             }
-            Outcome<Expr> value = ExpressionParser.parse(parameter.name(), typed, new Scope(Scope.Fixes.NONE));
-            Optional<Expr.Literal> literal = value.value().flatMap(Constants::value);
+            Optional<Expr.Literal> literal =
+                    Constants.read(parameter.name(), typed).value().flatMap(v -> v);
             if (literal.isEmpty() || !literal.get().type().fits(parameter.type())) {
                 return Outcome.failed(fixshelf.problem.Problem.about(
                         fixshelf.problem.Code.WRONG_TYPE,

@@ -105,6 +105,7 @@ final class WritingPlace {
                 promises);
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
+        evidence.helper().onUse(body::insert);
         view = new FacingPages(left, evidence.view());
         view.setDividerPositions(0.43);
         workbench.shelfProperty().addListener(_ -> fill());
@@ -320,6 +321,7 @@ final class WritingPlace {
                 Command.of("Redo", "Shortcut+Shift+Z", () -> workbench.redo(file))
                         .when(() -> file != null && workbench.canRedo(file)),
                 Command.of(asText ? "Page as a form" : "Page as text", "Shortcut+T", this::turn),
+                Command.of("Pattern helper", "Shortcut+H", evidence::turnHelper),
                 Command.of("Back", "Alt+Left", () -> leave.run()));
     }
 
@@ -349,7 +351,7 @@ final class WritingPlace {
     }
 
     String keys() {
-        return "Ctrl+Space complete · Ctrl+Enter keep · Ctrl+Z undo · Ctrl+T text · Alt+Left back";
+        return "Ctrl+Space complete · Ctrl+H patterns · Ctrl+Enter keep · Ctrl+Z undo · Ctrl+T text · Alt+Left back";
     }
 
     /// Whether a key is one of those that leave a field.

@@ -11,7 +11,9 @@ import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
+import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
@@ -123,6 +125,68 @@ class StoryTest {
     }
 
     @Test
+    void theShelfIsProvenAndSavedInALanguage() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("story"), 300));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        on(() -> {
+            frame.languagesPlace().show("capital_first");
+            frame.languagesPlace().choose("sqlite");
+        });
+        settle();
+        // SQLite is inside the process, so it is always run.
+        assertThat(labels()).contains("● same").anyMatch(t -> t.startsWith("run on 3."));
+        assertThat(labels()).anyMatch(t -> t.startsWith("= in "));
+        on(() -> frame.languagesPlace().save(folder.resolve("as sqlite")));
+        settle();
+        assertThat(labels()).anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql.") && t.contains("iso_date"));
+        assertThat(folder.resolve("as sqlite/checks.sql")).content().contains("capital_first");
+        // The board of the whole shelf; a cell leads to the fix in that language.
+        on(() -> frame.languagesPlace().showWholeShelf());
+        settle();
+        on(() -> lookup(".board-cell").stream()
+                .filter(n -> String.valueOf(n.getAccessibleText()).startsWith("iso_date in SQLite: ○ cannot say it"))
+                .map(Button.class::cast)
+                .findFirst()
+                .orElseThrow()
+                .fire());
+        settle();
+        assertThat(labels()).contains("As SQLite, a function").anyMatch(t -> t.startsWith("SQLite cannot say it: "));
+    }
+
+    @Test
+    void aPatternIsBuiltFromWordsAndARowBecomesACase() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("story"), 300));
+        robot.push(KeyCode.CONTROL, KeyCode.N);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.H);
+        settle();
+        WritingPlace writing = frame.shelfPlace().writing();
+        on(() -> {
+            ((ComboBox<?>) frame.scene().lookup("#evidence-column"))
+                    .getSelectionModel()
+                    .select(0);
+            ((TextField) frame.scene().lookup("#pattern-before")).setText("AQ-");
+        });
+        settle();
+        assertThat(labels()).contains("pattern AQ-(.+)").anyMatch(t -> t.matches("300 of 300 values of visit_no .*"));
+        on(() -> {
+            writing.body().code().clear();
+            button("Use it in the body").fire();
+        });
+        settle();
+        assertThat(writing.body().code().getText()).isEqualTo("regexp_extract(text, 'AQ-(.+)', 1)");
+        on(() -> {
+            ListView<?> rows = (ListView<?>) frame.scene().lookup(".helper .list-view");
+            rows.getSelectionModel().select(0);
+            button("Wanted: make a case").fire();
+        });
+        settle();
+        FixPage page = frame.workbench().orElseThrow().shelf().fix("new_fix").orElseThrow();
+        assertThat(page.cases().getLast().cells().getFirst()).startsWith("'AQ-");
+        assertThat(text("#case-state-1")).contains("holds");
+    }
+
+    @Test
     void aBlankIsEditedInPlaceAndUndoSurvivesARestart() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 900));
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
@@ -211,7 +275,7 @@ class StoryTest {
     /// Waits until nothing is being computed any more, and no typed text waits for its moment.
     private void settle() throws Exception {
         int[] quiet = {0};
-        WaitForAsyncUtils.waitFor(60, TimeUnit.SECONDS, () -> {
+        WaitForAsyncUtils.waitFor(300, TimeUnit.SECONDS, () -> {
             boolean idle = WaitForAsyncUtils.asyncFx(() -> frame.workbench()
                             .map(w -> w.background().isIdle()
                                     && !frame.shelfPlace().writing().body().isBusy())
