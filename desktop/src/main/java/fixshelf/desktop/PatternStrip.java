@@ -65,6 +65,7 @@ final class PatternStrip {
         before.textProperty().addListener(_ -> look());
         after.textProperty().addListener(_ -> look());
         inside.valueProperty().addListener(_ -> look());
+        rows.setId("pattern-rows");
         rows.setPrefHeight(190);
         rows.setCellFactory(_ -> new Row());
         rows.setPlaceholder(Ui.label("Choose a dataset and a column below.", "soft"));

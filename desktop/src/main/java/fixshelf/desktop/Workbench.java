@@ -39,6 +39,8 @@ final class Workbench implements AutoCloseable {
     private final ObjectProperty<List<Problem>> problems = new SimpleObjectProperty<>(List.of());
     private final Map<Path, History> histories = new HashMap<>();
     private final Map<Path, String> kept = new HashMap<>();
+    private final CheckedPages<CaseResult> checkedCases = new CheckedPages<>();
+    private final CheckedPages<PromiseResult> checkedPromises = new CheckedPages<>();
 
     private Workbench(Shelf opened) {
         shelf = new SimpleObjectProperty<>(opened);
@@ -159,18 +161,18 @@ final class Workbench implements AutoCloseable {
         return file;
     }
 
-    /// Runs all cases and promises again, when no newer change comes within a moment.
+    /// Runs the cases and promises of what changed, when no newer change comes within a moment.
     void check(int waitMillis) {
         Shelf now = shelf();
         FixEngine duckdb = FixEngines.ALL.getFirst();
         background.ask(
                 new Request("cases", "running the cases", waitMillis),
-                () -> Cases.run(now, now.fixes(), duckdb),
+                () -> checkedCases.check(now, (s, pages) -> Cases.run(s, pages, duckdb), CaseResult::page),
                 results::set);
         background.ask(new Request("cases", "reading the pages", waitMillis), now::problems, problems::set);
         background.ask(
                 new Request("promises", "checking promises", waitMillis * 3),
-                () -> Promises.run(now, now.fixes(), duckdb),
+                () -> checkedPromises.check(now, (s, pages) -> Promises.run(s, pages, duckdb), PromiseResult::page),
                 promises::set);
     }
 

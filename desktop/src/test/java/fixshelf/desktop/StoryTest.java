@@ -176,7 +176,7 @@ class StoryTest {
         settle();
         assertThat(writing.body().code().getText()).isEqualTo("regexp_extract(text, 'AQ-(.+)', 1)");
         on(() -> {
-            ListView<?> rows = (ListView<?>) frame.scene().lookup(".helper .list-view");
+            ListView<?> rows = (ListView<?>) frame.scene().lookup("#pattern-rows");
             rows.getSelectionModel().select(0);
             button("Wanted: make a case").fire();
         });
