@@ -51,12 +51,15 @@ final class PatternStrip {
         this.page = page;
         this.data = data;
         this.edit = edit;
-        before.setPromptText("text before, or nothing");
+        before.setPromptText("text before");
         before.setAccessibleText("Text before");
         before.setId("pattern-before");
-        after.setPromptText("text after, or nothing");
+        after.setPromptText("text after");
         after.setAccessibleText("Text after");
         after.setId("pattern-after");
+        before.setPrefColumnCount(13);
+        after.setPrefColumnCount(13);
+        inside.setPrefWidth(220);
         inside.getItems().setAll(Inside.values());
         inside.setValue(Inside.ANYTHING);
         inside.setAccessibleText("What is looked for");
