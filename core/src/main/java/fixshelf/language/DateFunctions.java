@@ -45,18 +45,18 @@ final class DateFunctions {
             .example("format_date(DATE '2026-11-30', 'yyyyMMdd')", "'20261130'")
             .done();
 
-    static final FunctionDef YEAR = part("year", "The year.", "2026");
-    static final FunctionDef MONTH = part("month", "The month, 1 to 12.", "2");
-    static final FunctionDef DAY = part("day", "The day of the month, 1 to 31.", "7");
-    static final FunctionDef WEEKDAY = part("weekday", "The day of the week, Monday 1 to Sunday 7 (ISO 8601).", "6");
+    static final FunctionDef YEAR = part("year", "The year.", "2026", "2024");
+    static final FunctionDef MONTH = part("month", "The month, 1 to 12.", "2", "2");
+    static final FunctionDef DAY = part("day", "The day of the month, 1 to 31.", "7", "29");
+    static final FunctionDef WEEKDAY =
+            part("weekday", "The day of the week, Monday 1 to Sunday 7 (ISO 8601).", "6", "4");
 
-    private static FunctionDef part(String name, String about, String value) {
-        String other = name.equals("year") ? "2024" : name.equals("month") ? "2" : name.equals("day") ? "29" : "4";
+    private static FunctionDef part(String name, String about, String value, String inLeapYear) {
         return define(Group.DATE, name, date("date"))
                 .gives(Result.INTEGER)
                 .about(about)
                 .example(name + "(DATE '2026-02-07')", value)
-                .example(name + "(DATE '2024-02-29')", other)
+                .example(name + "(DATE '2024-02-29')", inLeapYear)
                 .example(name + "(DATE '0001-01-01')", "1")
                 .done();
     }

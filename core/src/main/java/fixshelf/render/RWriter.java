@@ -174,7 +174,7 @@ final class RWriter {
                 R.call(
                         "substring",
                         text(a.get(0)),
-                        "str_length(" + text(a.get(0)) + ") - " + boundedAt(a.get(1), 0) + " + 1");
+                        "str_length(" + text(a.get(0)) + ") - " + bounded(a.get(1), 0) + " + 1");
             case "position" -> position(a);
             case "starts_with" -> R.call("startsWith", text(a.get(0)), one(a.get(1)));
             case "ends_with" -> R.call("endsWith", text(a.get(0)), one(a.get(1)));
@@ -281,10 +281,11 @@ final class RWriter {
         if (a.size() > 1) {
             if (!(a.get(1) instanceof Expr.Literal(String characters, Type _))) {
                 String inside = "str_replace_all(" + one(a.get(1)) + ", \"([\\\\W_])\", \"\\\\\\\\\\\\1\")";
-                String body = "str_c(" + (start ? "\"^[\", " + inside + ", \"]+" : "\"");
-                body = start && end
-                        ? "str_c(\"^[\", " + inside + ", \"]+|[\", " + inside + ", \"]+\\\\z\")"
-                        : start ? body + "\")" : "str_c(\"[\", " + inside + ", \"]+\\\\z\")";
+                String atStart = "\"^[\", " + inside + ", \"]+";
+                String atEnd = inside + ", \"]+\\\\z\"";
+                String body = "str_c("
+                        + (start && end ? atStart + "|[\", " + atEnd : start ? atStart + "\"" : "\"[\", " + atEnd)
+                        + ")";
                 return caseWhen(List.of(
                         one(a.get(1)) + " == \"\" ~ " + text(a.get(0)),
                         "TRUE ~ str_remove_all(" + text(a.get(0)) + ", " + body + ")"));
@@ -320,10 +321,6 @@ final class RWriter {
             return String.valueOf(Math.max(least, Math.min(n, 1_000_000_000)));
         }
         return "pmin(pmax(" + text(number) + ", " + least + "), 1e9)";
-    }
-
-    private String boundedAt(Expr number, long least) {
-        return bounded(number, least);
     }
 
     private R substring(List<Expr> a) {

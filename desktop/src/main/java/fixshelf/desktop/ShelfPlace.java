@@ -1,13 +1,16 @@
 package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
+import fixshelf.language.Definition;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import javafx.collections.FXCollections;
@@ -32,6 +35,8 @@ final class ShelfPlace implements Place {
     }
 
     private final Workbench workbench;
+    /// In how many languages a fix can be said; a list cell asks often, and rendering takes a while.
+    private final Map<Definition, Long> said = new IdentityHashMap<>();
     private final WritingPlace writing;
     private final Runnable changed;
     private final ListView<Entry> catalogue = new ListView<>();
@@ -239,10 +244,14 @@ final class ShelfPlace implements Place {
                     .shelf()
                     .definition(page)
                     .value()
-                    .map(fix -> Languages.ALL.stream()
-                            .filter((Language l) -> l.definition(fix, "").isPresent())
-                            .count())
+                    .map(fix -> said.computeIfAbsent(fix, ShelfPlace::languagesOf))
                     .orElse(0L);
         }
+    }
+
+    private static long languagesOf(Definition fix) {
+        return Languages.ALL.stream()
+                .filter((Language l) -> l.definition(fix, "").isPresent())
+                .count();
     }
 }
