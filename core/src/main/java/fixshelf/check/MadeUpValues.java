@@ -4,9 +4,16 @@ import fixshelf.language.Expr;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Random;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /// Values that find faults: the edges of each type, then made-up ones. The same seed makes the same values.
 final class MadeUpValues {
@@ -57,6 +64,8 @@ final class MadeUpValues {
             "07/02/2026",
             "7 Feb 2026",
             "2026-02-07 10:12",
+            "2026-02-07 23:59:59",
+            "2026-02-07 24:00:00",
             "\u200B");
 
     private static final List<String> DAYS = List.of(
@@ -74,6 +83,12 @@ final class MadeUpValues {
             "2026-02-07",
             "2038-01-19",
             "9999-12-31");
+
+    private static final LocalDate START = LocalDate.of(2000, 1, 1);
+    private static final long FIRST_SECOND =
+            LocalDate.of(1, 1, 1).atStartOfDay().toEpochSecond(ZoneOffset.UTC);
+    private static final long LAST_SECOND =
+            LocalDate.of(9999, 12, 31).atTime(23, 59, 59).toEpochSecond(ZoneOffset.UTC);
 
     private static final String ALPHABET = "  \t\n\u00A0aAbBzZ019.,;:-_+*#%/\\'\"()éßx";
 
@@ -126,12 +141,53 @@ final class MadeUpValues {
                     values.add(new Expr.Literal(LocalDate.ofEpochDay(day), type));
                 }
             }
+            case Type.Timestamp _ -> {
+                for (String edge : DAYS) {
+                    values.add(time(LocalDate.parse(edge).atTime(0, 0)));
+                    values.add(time(LocalDate.parse(edge).atTime(23, 59, 59)));
+                }
+                while (values.size() < count) {
+                    long second = random.nextInt(3) == 0
+                            ? FIRST_SECOND + Math.floorMod(random.nextLong(), LAST_SECOND - FIRST_SECOND)
+                            : random.nextInt();
+                    values.add(time(LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC)));
+                }
+            }
+            case Type.ListOf(Type element) -> {
+                List<Expr.Literal> elements = of(element, 5);
+                for (int size = 1; size <= 3; size++) {
+                    values.add(new Expr.Literal(plain(elements.subList(1, 1 + size)), type));
+                }
+            }
+            case Type.Mapping(Type from, Type to) -> {
+                List<Expr.Literal> keys = of(from, 5);
+                List<Expr.Literal> targets = of(to, 5);
+                for (int size = 1; size <= 2; size++) {
+                    Map<Object, @Nullable Object> pairs = new LinkedHashMap<>();
+                    for (int i = 1; i <= size; i++) {
+                        pairs.put(
+                                Objects.requireNonNull(keys.get(i).value()),
+                                targets.get(i).value());
+                    }
+                    values.add(new Expr.Literal(pairs, type));
+                }
+            }
             case Type.Bool _ -> {
                 values.add(Expr.Literal.truth(true));
                 values.add(Expr.Literal.truth(false));
             }
         }
         return values;
+    }
+
+    private static Expr.Literal time(LocalDateTime time) {
+        return new Expr.Literal(time, Type.TIMESTAMP);
+    }
+
+    private static List<@Nullable Object> plain(List<Expr.Literal> values) {
+        List<@Nullable Object> plain = new ArrayList<>();
+        values.forEach(v -> plain.add(v.value()));
+        return plain;
     }
 
     private String text() {
@@ -148,24 +204,59 @@ final class MadeUpValues {
         return out.toString();
     }
 
-    /// Texts that are smaller than this one and might still show the fault.
+    /// Values that are smaller than this one and might still show the fault: shorter texts, numbers nearer to zero,
+    // days and
+    /// times nearer to the start of 2000.
     static List<Expr.Literal> smaller(Expr.Literal value) {
-        if (!(value.value() instanceof String text) || text.isEmpty()) {
-            return List.of();
-        }
+        List<?> smaller =
+                switch (value.value()) {
+                    case String text -> shorter(text);
+                    case Long whole -> nearer(whole, 0);
+                    case BigDecimal number -> {
+                        List<BigDecimal> nearer = new ArrayList<>();
+                        nearer(number.unscaledValue().longValue(), 0)
+                                .forEach(n -> nearer.add(BigDecimal.valueOf(n, number.scale())));
+                        yield number.unscaledValue().bitLength() < Long.SIZE ? nearer : List.of();
+                    }
+                    case LocalDate day ->
+                        nearer(day.toEpochDay(), START.toEpochDay()).stream()
+                                .map(LocalDate::ofEpochDay)
+                                .toList();
+                    case LocalDateTime time ->
+                        nearer(
+                                        time.toEpochSecond(ZoneOffset.UTC),
+                                        START.atStartOfDay().toEpochSecond(ZoneOffset.UTC))
+                                .stream()
+                                .map(s -> LocalDateTime.ofEpochSecond(s, 0, ZoneOffset.UTC))
+                                .toList();
+                    case null, default -> List.of();
+                };
+        return smaller.stream()
+                .<Expr.Literal>map(v -> new Expr.Literal(v, value.type()))
+                .toList();
+    }
+
+    /// The goal, half-way to it, and one step; each strictly nearer, so that going on comes to an end.
+    private static List<Long> nearer(long value, long goal) {
+        return Stream.of(goal, goal + (value - goal) / 2, value - Long.signum(value - goal))
+                .filter(_ -> value != goal)
+                .distinct()
+                .toList();
+    }
+
+    private static List<String> shorter(String text) {
         int[] points = text.codePoints().toArray();
-        List<Expr.Literal> smaller = new ArrayList<>();
+        List<String> smaller = new ArrayList<>();
         for (int size = points.length; size >= 1; size /= 2) {
             for (int from = 0; from + size <= points.length; from += size) {
                 String rest =
                         new String(points, 0, from) + new String(points, from + size, points.length - from - size);
-                smaller.add(Expr.Literal.text(rest));
+                smaller.add(rest);
             }
         }
         for (int i = 0; i < points.length; i++) {
             if (points[i] != 'a' && points[i] != ' ') {
-                smaller.add(Expr.Literal.text(
-                        new String(points, 0, i) + "a" + new String(points, i + 1, points.length - i - 1)));
+                smaller.add(new String(points, 0, i) + "a" + new String(points, i + 1, points.length - i - 1));
             }
         }
         return smaller;

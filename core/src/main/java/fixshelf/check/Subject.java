@@ -74,7 +74,8 @@ public record Subject(String name, Definition fix, Optional<FixPage> page, int s
             case INTEGER -> Type.INTEGER;
             case BOOLEAN -> Type.BOOLEAN;
             case DATE -> Type.DATE;
-            case SAME, ANY -> given;
+            case TIMESTAMP -> Type.TIMESTAMP;
+            case NUMERIC, SAME, ANY, LIST, MAPPING -> given;
         };
     }
 

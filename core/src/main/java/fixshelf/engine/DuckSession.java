@@ -14,6 +14,7 @@ import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -165,7 +166,9 @@ public final class DuckSession implements AutoCloseable {
         while (rows.next()) {
             List<@Nullable Object> row = new ArrayList<>(columns.size());
             for (int i = 1; i <= columns.size(); i++) {
-                row.add(plain(rows.getObject(i)));
+                // A time as Java's old type would be moved where the calendar changed in 1582.
+                boolean time = columns.get(i - 1).type() instanceof Type.Timestamp;
+                row.add(time ? rows.getObject(i, LocalDateTime.class) : plain(rows.getObject(i)));
             }
             all.add(row);
         }
@@ -178,6 +181,7 @@ public final class DuckSession implements AutoCloseable {
             case "VARCHAR" -> Type.TEXT;
             case "BOOLEAN" -> Type.BOOLEAN;
             case "DATE" -> Type.DATE;
+            case "TIMESTAMP" -> Type.TIMESTAMP;
             default ->
                 name.startsWith("DECIMAL") ? new Type.Decimal(meta.getPrecision(i), meta.getScale(i)) : Type.INTEGER;
         };

@@ -1,12 +1,14 @@
 package fixshelf.engine;
 
 import fixshelf.render.Language;
+import fixshelf.render.Languages;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /// The engines that can run fixes, in the order of the languages.
 public final class FixEngines {
-    public static final List<FixEngine> ALL = List.of(
+    private static final List<FixEngine> RUN = List.of(
             new DuckEngine(),
             new PostgresEngine(),
             new MariaDbEngine(),
@@ -14,6 +16,12 @@ public final class FixEngines {
             new SparkEngine(),
             new PandasEngine(),
             new REngine());
+
+    /// Those that run here, then those of languages that are only written.
+    public static final List<FixEngine> ALL = Stream.concat(
+                    RUN.stream(),
+                    Languages.ALL.stream().filter(l -> !l.isRunHere()).map(DocumentedEngine::new))
+            .toList();
 
     private FixEngines() {}
 

@@ -9,10 +9,12 @@ import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
 import fixshelf.render.Languages;
 import fixshelf.render.PandasLanguage;
+import fixshelf.type.Literals;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -78,7 +80,8 @@ final class PandasEngine extends ScriptEngine {
         node.put("fixed", parameter.fixed() && p > 0);
         ArrayNode values = node.putArray("values");
         for (int row : task.group().rows()) {
-            put(values, task.evaluation().rows().get(row).get(p));
+            Expr.Literal value = task.evaluation().rows().get(row).get(p);
+            put(values, value.type().isFixed() ? Expr.Literal.NULL : value);
         }
         return node;
     }
@@ -89,6 +92,7 @@ final class PandasEngine extends ScriptEngine {
             case Long number -> values.add(number);
             case Boolean truth -> values.add(truth);
             case LocalDate day -> values.addObject().put("date", day.toString());
+            case LocalDateTime time -> values.addObject().put("time", Literals.time(time));
             case BigDecimal number -> values.addObject().put("decimal", number.toPlainString());
             default -> values.add(literal.value().toString());
         }
@@ -107,6 +111,9 @@ final class PandasEngine extends ScriptEngine {
     private static @Nullable Object value(JsonNode node) {
         if (node.isNull() || node.isMissingNode()) {
             return null;
+        }
+        if (node.has("time")) {
+            return LocalDateTime.parse(node.get("time").asText().replace(' ', 'T'));
         }
         if (node.has("date")) {
             return LocalDate.parse(node.get("date").asText());

@@ -12,6 +12,8 @@ import java.math.MathContext;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -23,7 +25,7 @@ import org.jspecify.annotations.Nullable;
 /// R with dplyr and stringr: the `Rscript` that `FIXSHELF_RSCRIPT` names, else the one on the path.
 ///
 /// A line of answers has one part for each row: `N` for missing, `T`, `F`, `D` and a number, `S` and the code points of
-/// a text, `E` and those of a message.
+/// a text, `E` and those of a message. A task that could not be read is `!` and a message.
 final class REngine extends ScriptEngine {
     private static final MathContext DIGITS = new MathContext(15);
     private static final int VALUES_A_LINE = 200;
@@ -68,7 +70,7 @@ final class REngine extends ScriptEngine {
     void write(List<Task> tasks, Path file) throws IOException {
         StringBuilder out = new StringBuilder();
         for (Task task : tasks) {
-            out.append("local({\n").append(task.prelude()).append('\n');
+            out.append("#--- task\nlocal({\n").append(task.prelude()).append('\n');
             List<Integer> sent = sent(task);
             int width = task.group().fix().parameters().size();
             List<String> arguments = new ArrayList<>();
@@ -107,7 +109,9 @@ final class REngine extends ScriptEngine {
             try {
                 for (Expr.Literal value :
                         task.evaluation().rows().get(task.group().rows().get(i))) {
-                    RLanguage.literal(value);
+                    if (!value.type().isFixed()) {
+                        RLanguage.literal(value);
+                    }
                 }
                 sent.add(i);
             } catch (ProblemException e) {
@@ -129,7 +133,7 @@ final class REngine extends ScriptEngine {
                         .rows()
                         .get(task.group().rows().get(sent.get(i)))
                         .get(p);
-                Expr.Literal typed = value.value() == null ? new Expr.Literal(null, type) : value;
+                Expr.Literal typed = value.value() == null || type.isFixed() ? new Expr.Literal(null, type) : value;
                 out.append(i == from ? "" : ", ").append(RLanguage.literal(typed));
             }
             out.append(')');
@@ -140,6 +144,10 @@ final class REngine extends ScriptEngine {
     @Override
     List<Answer> read(String line, Task task) throws IOException {
         Map<Integer, String> left = unsaid.getOrDefault(task, Map.of());
+        if (line.startsWith("!")) {
+            Answer failed = new Answer.Failed(text(line.substring(1)));
+            return task.group().rows().stream().map(_ -> failed).toList();
+        }
         List<String> parts = line.isEmpty() ? List.of() : Arrays.asList(line.split(";", -1));
         List<Answer> answers = new ArrayList<>();
         int at = 0;
@@ -173,7 +181,8 @@ final class REngine extends ScriptEngine {
             case Type.Decimal _ -> number.round(DIGITS);
             case Type.Int _ -> number.longValue();
             case Type.Date _ -> LocalDate.ofEpochDay(number.longValue());
-            case Type.Bool _, Type.Text _, Type.Unknown _ -> number;
+            case Type.Timestamp _ -> LocalDateTime.ofEpochSecond(number.longValue(), 0, ZoneOffset.UTC);
+            case Type.Bool _, Type.Text _, Type.ListOf _, Type.Mapping _, Type.Unknown _ -> number;
         };
     }
 

@@ -14,6 +14,7 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.sql.Types;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -34,9 +35,14 @@ final class SqlEvaluation {
                     statement.setQueryTimeout(seconds);
                     try (ResultSet rows = statement.executeQuery(sql)) {
                         // A day as Java's old type would be moved where the calendar changed in 1582.
-                        boolean days = rows.getMetaData().getColumnType(1) == Types.DATE;
+                        int kind = rows.getMetaData().getColumnType(1);
                         while (rows.next()) {
-                            values.add(days ? rows.getObject(1, LocalDate.class) : rows.getObject(1));
+                            values.add(
+                                    switch (kind) {
+                                        case Types.DATE -> rows.getObject(1, LocalDate.class);
+                                        case Types.TIMESTAMP -> rows.getObject(1, LocalDateTime.class);
+                                        default -> rows.getObject(1);
+                                    });
                         }
                     }
                 }
@@ -104,6 +110,9 @@ final class SqlEvaluation {
         int width = group.first().size();
         for (int p = 0; p < width; p++) {
             Type type = group.fix().parameters().get(p).type();
+            if (type.isFixed()) {
+                continue;
+            }
             names.append(", p").append(p);
             typed.append(", ")
                     .append(language.cast("p" + p, type))
@@ -113,7 +122,12 @@ final class SqlEvaluation {
         for (int i = 0; i < rows.size(); i++) {
             List<Expr.Literal> row = evaluation.rows().get(rows.get(i));
             values.append(i == 0 ? "(" : ",\n(").append(i);
-            row.forEach(v -> values.append(", ").append(v.value() == null ? "NULL" : literal(v)));
+            for (int p = 0; p < width; p++) {
+                if (!group.fix().parameters().get(p).type().isFixed()) {
+                    Expr.Literal value = row.get(p);
+                    values.append(", ").append(value.value() == null ? "NULL" : literal(value));
+                }
+            }
             values.append(')');
         }
         return "WITH v(" + names + ") AS (VALUES " + values + "), t AS (SELECT " + typed + " FROM v)\nSELECT " + code
@@ -136,7 +150,10 @@ final class SqlEvaluation {
             case Type.Decimal _ when value instanceof Number number -> new BigDecimal(number.toString());
             case Type.Text _ when value != null -> value.toString();
             case Type.Date _ when value != null -> LocalDate.parse(value.toString());
-            case Type.Bool _, Type.Int _, Type.Decimal _, Type.Text _, Type.Date _, Type.Unknown _ -> value;
+            case Type.Timestamp _
+            when value != null -> LocalDateTime.parse(value.toString().replace(' ', 'T'));
+            case Type.Bool _, Type.Int _, Type.Decimal _, Type.Text _, Type.Date _, Type.Timestamp _ -> value;
+            case Type.ListOf _, Type.Mapping _, Type.Unknown _ -> value;
         };
     }
 }

@@ -1,47 +1,153 @@
 package fixshelf.language;
 
 import static fixshelf.language.Entry.define;
+import static fixshelf.language.Entry.fixed;
 import static fixshelf.language.Entry.integer;
+import static fixshelf.language.Entry.numeric;
 
 import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;
 import fixshelf.type.Type;
 import java.util.List;
-import java.util.Set;
 
-/// Whole numbers. What is beyond 64 bits is null in every language; engines would stop, wrap around or change the type.
+/// Whole and exact numbers. A whole number beyond 64 bits is null in every language; engines would stop, wrap around or
+/// change the type. Exact numbers keep all their digits; what could have more than [Digits#MOST] is refused when it is
+/// written.
 public final class Arithmetic {
     private Arithmetic() {}
 
-    static final FunctionDef PLUS = operator("+", "The sum.", "2 + 3", "5", "9223372036854775807 + 1");
-    static final FunctionDef MINUS = operator("-", "The difference.", "2 - 3", "-1", "-9223372036854775807 - 2");
-    static final FunctionDef TIMES = operator("*", "The product.", "4 * -3", "-12", "9223372036854775807 * 2");
+    static final FunctionDef PLUS = operator("+", "The sum.", Result.SUM, "2 + 3", "5", "9223372036854775807 + 1");
+    static final FunctionDef MINUS =
+            operator("-", "The difference.", Result.SUM, "2 - 3", "-1", "-9223372036854775807 - 2");
+    static final FunctionDef TIMES =
+            operator("*", "The product.", Result.PRODUCT, "4 * -3", "-12", "9223372036854775807 * 2");
 
-    private static FunctionDef operator(String sign, String about, String call, String result, String beyond) {
-        return define(Group.NUMBER, sign, integer("left"), integer("right"))
-                .gives(Result.INTEGER)
-                .about(about + " Null beyond 64 bits.")
+    private static FunctionDef operator(
+            String sign, String about, Result gives, String call, String result, String beyond) {
+        return define(Group.NUMBER, sign, numeric("left"), numeric("right"))
+                .gives(gives)
+                .about(about + " Whole numbers: null beyond 64 bits. Exact numbers: with all digits.")
                 .example(call, result)
                 .example(beyond, "NULL")
                 .example("NULL " + sign + " 1", "NULL")
+                .example("1.50 " + sign + " 0.5", sign.equals("+") ? "2.0" : sign.equals("-") ? "1.0" : "0.75")
                 .done();
     }
 
-    static final List<FunctionDef> ALL = List.of(PLUS, MINUS, TIMES);
+    static final FunctionDef DIV = define(Group.NUMBER, "div", integer("dividend"), integer("divisor"))
+            .gives(Result.INTEGER)
+            .about("The whole part of the quotient, towards zero. Null for a divisor of 0, and beyond 64 bits.")
+            .example("div(7, 2)", "3")
+            .example("div(-7, 2)", "-3")
+            .example("div(7, 0)", "NULL")
+            .done();
 
-    private static final Set<String> SMALL =
-            Set.of("length", "position", "year", "month", "day", "weekday", "days_between");
-    private static final long SMALL_NUMBER = 1L << 40;
+    static final FunctionDef MOD = define(Group.NUMBER, "mod", integer("dividend"), integer("divisor"))
+            .gives(Result.INTEGER)
+            .about("What is left over by `div`: it has the sign of the dividend. Null for a divisor of 0.")
+            .example("mod(7, 2)", "1")
+            .example("mod(-7, 2)", "-1")
+            .example("mod(7, 0)", "NULL")
+            .done();
+
+    static final FunctionDef ABS = define(Group.NUMBER, "abs", numeric("number"))
+            .gives(Result.SAME)
+            .about("Without its sign. Null where a whole number would be beyond 64 bits.")
+            .example("abs(-7)", "7")
+            .example("abs(-1.50)", "1.50")
+            .example("abs(0)", "0")
+            .done();
+
+    static final FunctionDef ROUND = define(Group.NUMBER, "round", numeric("number"), fixed(integer("scale")))
+            .gives(Result.DECIMAL)
+            .about("""
+                With `scale` digits after the point, half away from zero, as `decimal(18, scale)`; null when it does
+                not fit.\
+                """)
+            .example("round(2.675, 2)", "2.68")
+            .example("round(-2.5, 0)", "-3")
+            .example("round(7, 2)", "7.00")
+            .example("round(12345678901234567.5, 3)", "NULL")
+            .done();
+
+    static final FunctionDef FLOOR = whole("floor", "The largest whole number that is not larger.", "1", "-2");
+    static final FunctionDef CEIL = whole("ceil", "The smallest whole number that is not smaller.", "2", "-1");
+
+    private static FunctionDef whole(String name, String about, String positive, String negative) {
+        return define(Group.NUMBER, name, numeric("number"))
+                .gives(Result.INTEGER)
+                .about(about + " Null beyond 64 bits.")
+                .example(name + "(1.5)", positive)
+                .example(name + "(-1.5)", negative)
+                .example(name + "(3)", "3")
+                .done();
+    }
+
+    static final FunctionDef DIVIDE = define(
+                    Group.NUMBER, "divide", numeric("dividend"), numeric("divisor"), fixed(integer("scale")))
+            .gives(Result.DECIMAL)
+            .about("""
+                The quotient with `scale` digits after the point, half away from zero, as `decimal(18, scale)`. Null
+                for a divisor of 0, and when it does not fit.\
+                """)
+            .example("divide(1, 3, 4)", "0.3333")
+            .example("divide(2.5, 1000, 2)", "0.00")
+            .example("divide(-1, 8, 2)", "-0.13")
+            .example("divide(1, 0, 2)", "NULL")
+            .done();
+
+    static final FunctionDef ROUND_TO_PART = define(
+                    Group.NUMBER, "round_to_part", numeric("number"), fixed(integer("parts")), fixed(integer("scale")))
+            .gives(Result.DECIMAL)
+            .about("""
+                To the nearest whole multiple of 1/`parts`, half away from zero, then with `scale` digits after the
+                point: halves with 2, quarters with 4. `parts` is 1 to 1000.\
+                """)
+            .example("round_to_part(1.3, 2, 1)", "1.5")
+            .example("round_to_part(1.2, 2, 1)", "1.0")
+            .example("round_to_part(-0.25, 2, 1)", "-0.5")
+            .example("round_to_part(0.7, 3, 2)", "0.67")
+            .done();
+
+    static final List<FunctionDef> ALL =
+            List.of(PLUS, MINUS, TIMES, DIV, MOD, ABS, ROUND, FLOOR, CEIL, DIVIDE, ROUND_TO_PART);
+
+    private static final double SMALL = 1L << 50;
 
     /// Whether a sum or difference of such expressions cannot come near 64 bits, so that nothing needs to be watched.
     public static boolean isSmall(Expr expr) {
+        return most(expr) < SMALL;
+    }
+
+    /// The largest distance from zero that the value can have.
+    private static double most(Expr expr) {
         return switch (expr) {
-            case Expr.Literal(Long number, Type _) -> Math.abs(number) < SMALL_NUMBER && number != Long.MIN_VALUE;
-            case Expr.Literal _, Expr.Name _, Expr.Case _, Expr.FixCall _ -> false;
-            case Expr.Call call ->
-                SMALL.contains(call.function().name())
-                        || (call.function() == PLUS || call.function() == MINUS)
-                                && call.arguments().stream().allMatch(Arithmetic::isSmall);
+            case Expr.Literal(Long number, Type _) -> Math.abs((double) number);
+            case Expr.Literal _, Expr.Name _, Expr.FixCall _ -> Double.POSITIVE_INFINITY;
+            case Expr.Case choice ->
+                Math.max(
+                        choice.branches().stream()
+                                .mapToDouble(b -> most(b.result()))
+                                .max()
+                                .orElse(0),
+                        choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null
+                                ? 0
+                                : most(choice.otherwise()));
+            case Expr.Call call -> most(call);
+        };
+    }
+
+    private static double most(Expr.Call call) {
+        List<Expr> a = call.arguments();
+        return switch (call.function().name()) {
+            case "length", "position", "part_count" -> Integer.MAX_VALUE;
+            case "year", "month", "day", "weekday", "week", "hour", "minute", "second" -> 9_999;
+            case "days_between" -> 4e6;
+            case "+", "-" -> most(a.get(0)) + most(a.get(1));
+            case "*" -> most(a.get(0)) * most(a.get(1));
+            case "div" -> a.get(1) instanceof Expr.Literal ? most(a.get(0)) : Double.POSITIVE_INFINITY;
+            case "mod" -> most(a.get(1));
+            default -> Double.POSITIVE_INFINITY;
         };
     }
 }

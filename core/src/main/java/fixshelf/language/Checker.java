@@ -12,12 +12,19 @@ import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
+import java.time.format.ResolverStyle;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 import org.apache.calcite.sql.SqlBasicCall;
 import org.apache.calcite.sql.SqlCall;
 import org.apache.calcite.sql.SqlIdentifier;
@@ -31,10 +38,13 @@ import org.apache.calcite.sql.fun.SqlCase;
 import org.apache.calcite.sql.fun.SqlLikeOperator;
 import org.apache.calcite.sql.fun.SqlTrimFunction;
 import org.apache.calcite.util.NlsString;
+import org.jspecify.annotations.Nullable;
 
 /// Turns the parser's tree into a typed [Expr]. It goes on after a problem, so that one look finds all of them.
 final class Checker {
     private static final Expr BROKEN = Expr.Literal.NULL;
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT).withResolverStyle(ResolverStyle.STRICT);
 
     private final ExpressionParser parser;
     private final Scope scope;
@@ -76,25 +86,33 @@ final class Checker {
         };
     }
 
-    /// `DATE '2026-02-07'`, which the parser hands over as it is written.
+    /// `DATE '2026-02-07'` or `TIMESTAMP '2026-02-07 10:12:00'`, which the parser hands over as they are written.
     private Expr date(SqlLiteral literal) {
-        boolean date = literal instanceof SqlUnknownLiteral unknown && unknown.tag.equalsIgnoreCase("DATE");
-        if (date) {
-            String written = String.valueOf(literal.getValue());
-            try {
-                LocalDate day = LocalDate.parse(written);
-                if (day.getYear() >= 1 && day.getYear() <= 9999) {
-                    return new Expr.Literal(day, Type.DATE);
-                }
-            } catch (DateTimeParseException e) {
-                return report(Code.WRONG_TYPE, literal, "There is no such day.", "Write DATE '2026-02-07', say.");
-            }
+        String tag = literal instanceof SqlUnknownLiteral unknown ? unknown.tag.toUpperCase(Locale.ROOT) : "";
+        String written = String.valueOf(literal.getValue());
+        try {
+            Object value =
+                    switch (tag) {
+                        case "DATE" -> LocalDate.parse(written);
+                        case "TIMESTAMP" -> LocalDateTime.parse(written, TIME);
+                        default ->
+                            report(
+                                    Code.SYNTAX,
+                                    literal,
+                                    "This kind of constant is not known.",
+                                    "Write text, a number, or DATE '2026-02-07'.");
+                    };
+            return switch (value) {
+                case LocalDate day when day.getYear() >= 1 && day.getYear() <= 9999 -> new Expr.Literal(day, Type.DATE);
+                case LocalDateTime time
+                when time.getYear() >= 1 && time.getYear() <= 9999 -> new Expr.Literal(time, Type.TIMESTAMP);
+                case Expr broken -> broken;
+                default -> report(Code.SYNTAX, literal, "A day is in the years 0001 to 9999.", "Write another day.");
+            };
+        } catch (DateTimeParseException e) {
+            String usual = tag.equals("DATE") ? "DATE '2026-02-07'" : "TIMESTAMP '2026-02-07 10:12:00'";
+            return report(Code.WRONG_TYPE, literal, "There is no such day or time.", "Write " + usual + ", say.");
         }
-        return report(
-                Code.SYNTAX,
-                literal,
-                date ? "A day is in the years 0001 to 9999." : "This kind of constant is not known.",
-                date ? "Write another day." : "Write text, a whole number, a decimal, or DATE '2026-02-07'.");
     }
 
     private Expr number(SqlLiteral literal) {
@@ -193,16 +211,59 @@ final class Checker {
             case PLUS -> function(Arithmetic.PLUS, call, operands);
             case MINUS -> function(Arithmetic.MINUS, call, operands);
             case TIMES -> function(Arithmetic.TIMES, call, operands);
-            case DIVIDE, MOD ->
+            case MOD -> function(Arithmetic.MOD, call, operands);
+            case DIVIDE ->
                 report(
                         Code.UNKNOWN_FUNCTION,
                         call,
-                        "There is no division in value fixes yet: languages round it differently.",
-                        "Use + - * on whole numbers.");
+                        "Languages understand / differently: as a whole number, with some digits, or with all.",
+                        "Write div(a, b) for whole numbers, or divide(a, b, scale) for digits after the point.");
+            case ARRAY_VALUE_CONSTRUCTOR -> constants(call, this::list);
+            case MAP_VALUE_CONSTRUCTOR -> constants(call, this::mapping);
             case SELECT, ORDER_BY, UNION, WITH, SCALAR_QUERY, EXISTS ->
                 report(Code.SYNTAX, call, "A fix cannot query tables.", "Give the value as a parameter.");
             default -> named(call);
         };
+    }
+
+    private Expr constants(SqlCall call, Function<List<Expr.Literal>, Optional<Expr>> made) {
+        List<Expr.Literal> values = new ArrayList<>();
+        for (SqlNode operand : call.getOperandList()) {
+            Optional<Expr.Literal> value = Constants.value(expr(operand));
+            if (value.isEmpty()) {
+                return report(
+                        Code.NOT_CONSTANT, operand, "A list or mapping holds constants.", "Use coalesce, or CASE.");
+            }
+            values.add(value.get());
+        }
+        return made.apply(values)
+                .orElseGet(() -> report(
+                        Code.WRONG_TYPE,
+                        call,
+                        "These values do not make one.",
+                        "A list has values of one type; a mapping has keys of one type, each once and not null, and"
+                                + " values of one type."));
+    }
+
+    private Optional<Expr> list(List<Expr.Literal> values) {
+        return Constants.common(values)
+                .map(element -> new Expr.Literal(Constants.plain(values), new Type.ListOf(element)));
+    }
+
+    private Optional<Expr> mapping(List<Expr.Literal> values) {
+        List<Expr.Literal> keys = new ArrayList<>();
+        List<Expr.Literal> targets = new ArrayList<>();
+        Map<@Nullable Object, @Nullable Object> pairs = new LinkedHashMap<>();
+        for (int i = 0; i + 1 < values.size(); i += 2) {
+            keys.add(values.get(i));
+            targets.add(values.get(i + 1));
+            pairs.put(values.get(i).value(), values.get(i + 1).value());
+        }
+        boolean sound = values.size() % 2 == 0 && pairs.size() == keys.size() && !pairs.containsKey(null);
+        return sound
+                ? Constants.common(keys).flatMap(from -> Constants.common(targets)
+                        .map(to -> new Expr.Literal(Collections.unmodifiableMap(pairs), new Type.Mapping(from, to))))
+                : Optional.empty();
     }
 
     private Expr named(SqlCall call) {
@@ -267,9 +328,23 @@ final class Checker {
             if (slot.wants() == Wants.SAME) {
                 same = sameType(function.name(), same, argument, operands.get(i));
             }
+            if (slot.wants() == Wants.LIST || slot.wants() == Wants.MAPPING) {
+                wantHolds(function, slot, same, argument, operands.get(i));
+                same = function == ListFunctions.LOOKUP && argument.type() instanceof Type.Mapping(Type _, Type to)
+                        ? to
+                        : same;
+            }
         }
         problems.addAll(new ConstantArguments(parser, call).check(function, arguments));
-        return new Expr.Call(function, arguments);
+        Expr.Call checked = new Expr.Call(function, arguments);
+        if (Digits.tooMany(checked.type())) {
+            return report(
+                    Code.WRONG_TYPE,
+                    call,
+                    "The result can have more than " + Digits.MOST + " digits, which languages cut in different ways.",
+                    "Round one of the sides first: round(…, 2).");
+        }
+        return checked;
     }
 
     private static String count(int least, FunctionDef function) {
@@ -281,13 +356,36 @@ final class Checker {
     }
 
     private void wantType(String function, Slot slot, Expr argument, SqlNode node) {
+        Type given = argument.type();
+        boolean wrong =
+                switch (slot.wants()) {
+                    case NUMERIC -> !given.isNumeric();
+                    case LIST -> !(given instanceof Type.ListOf);
+                    case MAPPING -> !(given instanceof Type.Mapping);
+                    case TEXT, INTEGER, BOOLEAN, DATE, TIMESTAMP, SAME, ANY -> false;
+                };
+        if (wrong && !(given instanceof Type.Unknown)) {
+            String wanted = slot.wants() == Wants.NUMERIC
+                    ? "number"
+                    : slot.wants().name().toLowerCase(Locale.ROOT);
+            report(
+                    Code.WRONG_TYPE,
+                    node,
+                    function + " asks for a " + wanted + " as " + slot.name() + ", this is " + given.label() + ".",
+                    switch (slot.wants()) {
+                        case LIST -> "Write ARRAY['a', 'b'], or give a parameter of type list.";
+                        case MAPPING -> "Write MAP['a', 'x'], or give a parameter of type mapping.";
+                        default -> given.equals(Type.TEXT) ? "Write to_decimal(…) or to_integer(…)." : "Give a number.";
+                    });
+        }
         Optional<Type> wanted =
                 switch (slot.wants()) {
                     case TEXT -> Optional.of(Type.TEXT);
                     case INTEGER -> Optional.of(Type.INTEGER);
                     case BOOLEAN -> Optional.of(Type.BOOLEAN);
                     case DATE -> Optional.of(Type.DATE);
-                    case SAME, ANY -> Optional.empty();
+                    case TIMESTAMP -> Optional.of(Type.TIMESTAMP);
+                    case SAME, ANY, NUMERIC, LIST, MAPPING -> Optional.empty();
                 };
         wanted.ifPresent(type -> wantFits(function, slot.name(), type, argument, node));
     }
@@ -303,6 +401,30 @@ final class Checker {
         }
     }
 
+    /// A list or a mapping of the values that the function compares with.
+    private void wantHolds(FunctionDef function, Slot slot, Type value, Expr argument, SqlNode node) {
+        Type held =
+                switch (argument.type()) {
+                    case Type.ListOf(Type element) -> element;
+                    case Type.Mapping(Type from, Type _) -> from;
+                    default -> Type.UNKNOWN;
+                };
+        Type wanted =
+                switch (function.name()) {
+                    case "replace_each" -> Type.TEXT;
+                    case "working_days" -> slot.name().equals("weekend") ? Type.INTEGER : Type.DATE;
+                    default -> value;
+                };
+        if (Type.common(held, wanted).isEmpty()) {
+            report(
+                    Code.WRONG_TYPE,
+                    node,
+                    function.name() + " compares " + wanted.label() + " with " + slot.name() + ", which holds "
+                            + held.label() + ".",
+                    convertHint(held, wanted));
+        }
+    }
+
     private static String convertHint(Type from, Type to) {
         if (to.equals(Type.TEXT) && from.equals(Type.INTEGER)) {
             return "Write to_text(…).";
@@ -315,6 +437,15 @@ final class Checker {
         }
         if (to.equals(Type.TEXT) && from.equals(Type.DATE)) {
             return "Write format_date(…).";
+        }
+        if (to.equals(Type.DATE) && from.equals(Type.TIMESTAMP)) {
+            return "Write date_of(…).";
+        }
+        if (to.equals(Type.TIMESTAMP)) {
+            return from.equals(Type.DATE) ? "Write at_midnight(…)." : "Write to_timestamp(…).";
+        }
+        if (to instanceof Type.Decimal && from instanceof Type.Decimal) {
+            return "Write round(…, scale), which gives decimal(18, scale).";
         }
         if (to instanceof Type.Decimal && from.equals(Type.TEXT)) {
             return "Write to_decimal(…).";
@@ -409,6 +540,10 @@ final class Checker {
     private Expr list(SqlCall call) {
         if (!(call.operand(1) instanceof SqlNodeList choices)) {
             return report(Code.SYNTAX, call, "IN takes a list of values here.", "Write IN ('a', 'b').");
+        }
+        boolean inList = choices.size() == 1 && expr(choices.get(0)).type() instanceof Type.ListOf;
+        if (inList) {
+            return function(ListFunctions.IN_LIST, call, List.of(call.operand(0), choices.get(0)));
         }
         List<SqlNode> operands = new ArrayList<>();
         operands.add(call.operand(0));

@@ -42,17 +42,31 @@ public final class ConstantArguments {
                 && arguments.get(1) instanceof Expr.Literal(String pattern, Type _)) {
             return pattern(function, pattern, arguments);
         }
-        if (function == Conversions.TO_DECIMAL && arguments.size() > 1) {
-            return inRange(arguments.get(1), 0, 18, "A scale is 0 to 18.");
+        int last = arguments.size() - 1;
+        boolean scaled = function.slots().getLast().name().equals("scale")
+                && last == function.slots().size() - 1;
+        if (scaled) {
+            Optional<Refusal> refusal = inRange(arguments, last, 0, 18, "A scale is 0 to 18.");
+            return refusal.isPresent() || function != Arithmetic.ROUND_TO_PART
+                    ? refusal
+                    : inRange(arguments, 1, 1, 1000, "Parts are 1 to 1000.");
         }
-        if (function == DateFunctions.TO_DATE || function == DateFunctions.FORMAT_DATE) {
-            return layouts(function == DateFunctions.TO_DATE, arguments);
+        Optional<DateLayout.Use> use = use(function);
+        if (use.isPresent()) {
+            return layouts(use.get(), arguments);
         }
-        if (function == DateFunctions.SERIAL_TO_DATE && arguments.size() > 1) {
+        boolean serial = function == DateFunctions.SERIAL_TO_DATE || function == TimeFunctions.SERIAL_TO_TIMESTAMP;
+        if (serial && arguments.size() > 1) {
             boolean wrong = arguments.get(1) instanceof Expr.Literal(Long base, Type _) && base != 1900 && base != 1904;
             return wrong
                     ? Optional.of(new Refusal(1, Code.ARGUMENTS, "The base is 1900 or 1904.", "Give one of the two."))
                     : Optional.empty();
+        }
+        if (function.group() == FunctionDef.Group.LIST) {
+            return separated(function, arguments);
+        }
+        if (function == LetterFunctions.LPAD || function == LetterFunctions.RPAD) {
+            return inRange(arguments, 1, 0, 1000, "A length is 0 to 1000.");
         }
         if (function == Conversions.CHR) {
             return code(arguments.getFirst());
@@ -84,7 +98,7 @@ public final class ConstantArguments {
         }
         if (arguments.size() > 2 && arguments.get(2) instanceof Expr.Literal(Long group, Type _)) {
             int groups = Regexes.groups(regex.get());
-            return inRange(arguments.get(2), 0, groups, "The pattern has " + groups + " groups, not " + group + ".");
+            return inRange(arguments, 2, 0, groups, "The pattern has " + groups + " groups, not " + group + ".");
         }
         return Optional.empty();
     }
@@ -99,10 +113,20 @@ public final class ConstantArguments {
                         new Refusal(2, Code.BAD_PATTERN, what, "Write \\\\ for a backslash, \\1 for the first group."));
     }
 
-    private static Optional<Refusal> layouts(boolean reading, List<Expr> arguments) {
+    private static Optional<DateLayout.Use> use(FunctionDef function) {
+        return switch (function.name()) {
+            case "to_date" -> Optional.of(DateLayout.Use.READ_DATE);
+            case "format_date" -> Optional.of(DateLayout.Use.WRITE_DATE);
+            case "to_timestamp" -> Optional.of(DateLayout.Use.READ_TIME);
+            case "format_timestamp" -> Optional.of(DateLayout.Use.WRITE_TIME);
+            default -> Optional.empty();
+        };
+    }
+
+    private static Optional<Refusal> layouts(DateLayout.Use use, List<Expr> arguments) {
         for (int i = 1; i < arguments.size(); i++) {
             if (arguments.get(i) instanceof Expr.Literal(String layout, Type _)) {
-                Optional<String> problem = DateLayout.problemWith(layout, reading);
+                Optional<String> problem = DateLayout.problemWith(layout, use);
                 if (problem.isPresent()) {
                     return Optional.of(new Refusal(i, Code.BAD_PATTERN, problem.get(), "Write dd/MM/yyyy, say."));
                 }
@@ -111,10 +135,38 @@ public final class ConstantArguments {
         return Optional.empty();
     }
 
-    private static Optional<Refusal> inRange(Expr argument, long low, long high, String what) {
-        boolean wrong = argument instanceof Expr.Literal(Long value, Type _) && (value < low || value > high);
+    private static Optional<Refusal> separated(FunctionDef function, List<Expr> arguments) {
+        boolean cuts =
+                function.slots().size() > 1 && function.slots().get(1).name().equals("separator");
+        if (cuts && arguments.get(1) instanceof Expr.Literal(String separator, Type _)) {
+            boolean one = function == ListFunctions.FIRST_PARTS && separator.codePointCount(0, separator.length()) != 1;
+            if (separator.isEmpty() || one) {
+                String wanted = one ? "one character" : "not empty";
+                return Optional.of(
+                        new Refusal(1, Code.ARGUMENTS, "The separator is " + wanted + ".", "Give ',' or ';', say."));
+            }
+        }
+        if (function == ListFunctions.SPLIT_PART && arguments.get(2).equals(Expr.Literal.integer(0))) {
+            return Optional.of(new Refusal(
+                    2, Code.ARGUMENTS, "Parts are counted from 1.", "Give 1 for the first, -1 for the last."));
+        }
+        if (function == ListFunctions.REMOVE_PART && arguments.get(2).equals(Expr.Literal.text(""))) {
+            return Optional.of(
+                    new Refusal(2, Code.ARGUMENTS, "The part is not empty.", "Write drop_empty_parts(text, ',')."));
+        }
+        if (function == ListFunctions.FIRST_PARTS) {
+            return inRange(arguments, 2, 0, 200, "A count is 0 to 200.");
+        }
+        return function == ListFunctions.REPLACE_UNTIL_SAME
+                ? inRange(arguments, 3, 1, 12, "The bound is 1 to 12.")
+                : Optional.empty();
+    }
+
+    private static Optional<Refusal> inRange(List<Expr> arguments, int index, long low, long high, String what) {
+        boolean wrong =
+                arguments.get(index) instanceof Expr.Literal(Long value, Type _) && (value < low || value > high);
         return wrong
-                ? Optional.of(new Refusal(2, Code.ARGUMENTS, what, "Give " + low + " to " + high + "."))
+                ? Optional.of(new Refusal(index, Code.ARGUMENTS, what, "Give " + low + " to " + high + "."))
                 : Optional.empty();
     }
 

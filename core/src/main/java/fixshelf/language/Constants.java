@@ -2,10 +2,13 @@ package fixshelf.language;
 
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /// Expressions whose value is known without any data.
 public final class Constants {
@@ -77,5 +80,21 @@ public final class Constants {
     private static Expr.Literal joined(Expr.Literal left, Expr.Literal right) {
         boolean missing = left.value() == null || right.value() == null;
         return missing ? Expr.Literal.NULL : Expr.Literal.text(left.value() + "" + right.value());
+    }
+
+    /// The type that holds all these values, if there is one.
+    static Optional<Type> common(List<Expr.Literal> values) {
+        Optional<Type> common = Optional.of(Type.UNKNOWN);
+        for (Expr.Literal value : values) {
+            common = common.flatMap(so -> Type.common(so, value.type()));
+        }
+        return common;
+    }
+
+    /// The values alone.
+    static List<@Nullable Object> plain(List<Expr.Literal> values) {
+        List<@Nullable Object> plain = new ArrayList<>();
+        values.forEach(v -> plain.add(v.value()));
+        return Collections.unmodifiableList(plain);
     }
 }

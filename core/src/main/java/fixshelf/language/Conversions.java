@@ -3,6 +3,7 @@ package fixshelf.language;
 import static fixshelf.language.Entry.define;
 import static fixshelf.language.Entry.fixed;
 import static fixshelf.language.Entry.integer;
+import static fixshelf.language.Entry.numeric;
 import static fixshelf.language.Entry.optional;
 import static fixshelf.language.Entry.text;
 
@@ -40,8 +41,13 @@ final class Conversions {
             .example("to_decimal('.5', 1)", "0.5")
             .done();
 
-    static final FunctionDef TO_TEXT = define(Group.CONVERSION, "to_text", integer("number"))
-            .about("The digits of a whole number, with `-` before a negative one.")
+    static final FunctionDef TO_TEXT = define(Group.CONVERSION, "to_text", numeric("number"))
+            .about("""
+                The digits, with `-` before a negative number; of an exact number with all the places of its type: 1.50
+                as `1.50`.\
+                """)
+            .example("to_text(1.50)", "'1.50'")
+            .example("to_text(-0.05)", "'-0.05'")
             .example("to_text(42)", "'42'")
             .example("to_text(-7)", "'-7'")
             .example("to_text(0)", "'0'")

@@ -5,6 +5,7 @@ import static fixshelf.language.Entry.define;
 import static fixshelf.language.Entry.fixed;
 import static fixshelf.language.Entry.fixedText;
 import static fixshelf.language.Entry.integer;
+import static fixshelf.language.Entry.list;
 import static fixshelf.language.Entry.optional;
 import static fixshelf.language.Entry.text;
 
@@ -92,6 +93,66 @@ final class DateFunctions {
             .example("serial_to_date(0, 1904)", "DATE '1904-01-01'")
             .done();
 
-    static final List<FunctionDef> ALL =
-            List.of(TO_DATE, FORMAT_DATE, YEAR, MONTH, DAY, WEEKDAY, ADD_DAYS, DAYS_BETWEEN, SERIAL_TO_DATE);
+    static final FunctionDef WEEK = define(Group.DATE, "week", date("date"))
+            .gives(Result.INTEGER)
+            .about("The number of the week, 1 to 53: weeks begin on Monday, week 1 has the first Thursday (ISO 8601).")
+            .example("week(DATE '2026-02-07')", "6")
+            .example("week(DATE '2021-01-03')", "53")
+            .example("week(DATE '2024-12-30')", "1")
+            .done();
+
+    static final FunctionDef ADD_MONTHS = define(Group.DATE, "add_months", date("date"), integer("months"))
+            .gives(Result.DATE)
+            .about("""
+                The same day so many months later, or earlier for a negative number; the last day of the month where it
+                has not so many. Null outside the years 0001 to 9999.\
+                """)
+            .example("add_months(DATE '2024-01-31', 1)", "DATE '2024-02-29'")
+            .example("add_months(DATE '2026-02-07', -14)", "DATE '2024-12-07'")
+            .example("add_months(DATE '9999-12-01', 1)", "NULL")
+            .done();
+
+    static final FunctionDef LAST_DAY = define(Group.DATE, "last_day", date("date"))
+            .gives(Result.DATE)
+            .about("The last day of the month.")
+            .example("last_day(DATE '2024-02-07')", "DATE '2024-02-29'")
+            .example("last_day(DATE '2100-02-01')", "DATE '2100-02-28'")
+            .example("last_day(DATE '9999-12-31')", "DATE '9999-12-31'")
+            .done();
+
+    static final FunctionDef WORKING_DAYS = define(
+                    Group.DATE,
+                    "working_days",
+                    date("start"),
+                    date("end"),
+                    optional(list("holidays")),
+                    optional(list("weekend")))
+            .gives(Result.INTEGER)
+            .about("""
+                How many working days there are from `start` to `end`, both counted: days that are neither in
+                `weekend` (numbers as of `weekday`; 6 and 7 when left out) nor in `holidays`. A holiday counts once,
+                also when it is listed twice, and not at all on a weekend. The negative number of the same days when
+                `end` is before `start`.\
+                """)
+            .example("working_days(DATE '2026-02-06', DATE '2026-02-09')", "2")
+            .example("working_days(DATE '2026-02-06', DATE '2026-02-09', ARRAY[DATE '2026-02-09'])", "1")
+            .example("working_days(DATE '2026-02-07', DATE '2026-02-07')", "0")
+            .example("working_days(DATE '2026-02-09', DATE '2026-02-06')", "-2")
+            .example("working_days(DATE '2026-02-06', DATE '2026-02-09', ARRAY[DATE '2026-02-07'], ARRAY[5])", "2")
+            .done();
+
+    static final List<FunctionDef> ALL = List.of(
+            TO_DATE,
+            FORMAT_DATE,
+            YEAR,
+            MONTH,
+            DAY,
+            WEEKDAY,
+            WEEK,
+            ADD_DAYS,
+            ADD_MONTHS,
+            LAST_DAY,
+            DAYS_BETWEEN,
+            WORKING_DAYS,
+            SERIAL_TO_DATE);
 }

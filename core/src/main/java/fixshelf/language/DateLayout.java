@@ -6,9 +6,11 @@ import java.util.Locale;
 import java.util.Optional;
 
 /// How a day is written: the letters of Unicode's date patterns (UTS #35, part 4) that name a year, month, day or
-/// weekday, and signs that stand for themselves. Words stand in `'…'`. Names are English.
+/// weekday, an hour (0 to 23), minute or second, and signs that stand for themselves. Words stand in `'…'`. Names are
+// English.
 public record DateLayout(List<Part> parts) {
-    private static final String KNOWN = "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE; words stand in '…'.";
+    private static final String KNOWN =
+            "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE, H, HH, mm, ss; words stand in '…'.";
 
     public DateLayout {
         parts = List.copyOf(parts);
@@ -33,7 +35,11 @@ public record DateLayout(List<Part> parts) {
         DAY("d", 1, 2),
         DAY_TWO("dd", 2, 2),
         WEEKDAY_SHORT("EEE", 3, 3),
-        WEEKDAY_NAME("EEEE", 6, 9);
+        WEEKDAY_NAME("EEEE", 6, 9),
+        HOUR("H", 1, 2),
+        HOUR_TWO("HH", 2, 2),
+        MINUTE_TWO("mm", 2, 2),
+        SECOND_TWO("ss", 2, 2);
 
         private final String letters;
         final int fewest;
@@ -57,25 +63,58 @@ public record DateLayout(List<Part> parts) {
             return this == WEEKDAY_SHORT || this == WEEKDAY_NAME;
         }
 
+        boolean isTime() {
+            return this == HOUR || this == HOUR_TWO || this == MINUTE_TWO || this == SECOND_TWO;
+        }
+
+        /// What it is a field of: the letter that it is written with.
+        char kind() {
+            return letters.charAt(0);
+        }
+
         /// Whether it is written in digits.
         boolean isDigits() {
-            return this == YEAR || this == MONTH || this == MONTH_TWO || isDay();
+            return this == YEAR || this == MONTH || this == MONTH_TWO || isDay() || isTime();
         }
     }
 
-    /// Why a layout will not do, for reading or for writing; empty when it will.
-    static Optional<String> problemWith(String layout, boolean reading) {
+    /// What a layout is for.
+    enum Use {
+        READ_DATE,
+        WRITE_DATE,
+        READ_TIME,
+        WRITE_TIME;
+
+        boolean isReading() {
+            return this == READ_DATE || this == READ_TIME;
+        }
+
+        boolean isTimed() {
+            return this == READ_TIME || this == WRITE_TIME;
+        }
+    }
+
+    /// Why a layout will not do; empty when it will.
+    static Optional<String> problemWith(String layout, Use use) {
         List<Part> parts = new ArrayList<>();
         Optional<String> problem = parse(layout, parts);
-        if (problem.isPresent() || !reading) {
+        if (problem.isPresent()) {
             return problem;
         }
         List<Field> fields = fields(parts);
-        boolean whole = fields.stream().filter(f -> f == Field.YEAR).count() == 1
-                && fields.stream().filter(Field::isMonth).count() == 1
-                && fields.stream().filter(Field::isDay).count() == 1;
+        if (!use.isTimed() && fields.stream().anyMatch(Field::isTime)) {
+            return Optional.of("A day has no hours: H, mm and ss are for to_timestamp and format_timestamp.");
+        }
+        if (!use.isReading()) {
+            return Optional.empty();
+        }
+        boolean whole = fields.stream().map(Field::kind).distinct().count() == fields.size()
+                && fields.contains(Field.YEAR)
+                && fields.stream().anyMatch(Field::isMonth)
+                && fields.stream().anyMatch(Field::isDay);
         if (!whole || fields.stream().anyMatch(Field::isWeekday)) {
-            return Optional.of("To be read, a layout has one year, one month and one day, and nothing else.");
+            String hours = use.isTimed() ? "may have one hour, minute and second" : "nothing else";
+            return Optional.of("To be read, a layout has one year, one month and one day, and " + hours + ".");
         }
         for (int i = 0; i + 1 < parts.size(); i++) {
             boolean open = parts.get(i) instanceof Part.Value(Field a) && a.fewest < a.most;

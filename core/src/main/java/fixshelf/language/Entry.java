@@ -84,6 +84,22 @@ final class Entry {
         return new Slot(name, Wants.DATE, false, false);
     }
 
+    static Slot timestamp(String name) {
+        return new Slot(name, Wants.TIMESTAMP, false, false);
+    }
+
+    static Slot numeric(String name) {
+        return new Slot(name, Wants.NUMERIC, false, false);
+    }
+
+    static Slot list(String name) {
+        return new Slot(name, Wants.LIST, true, false);
+    }
+
+    static Slot mapping(String name) {
+        return new Slot(name, Wants.MAPPING, true, false);
+    }
+
     static Slot same(String name) {
         return new Slot(name, Wants.SAME, false, false);
     }

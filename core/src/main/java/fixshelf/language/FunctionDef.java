@@ -31,6 +31,11 @@ public record FunctionDef(
         INTEGER,
         BOOLEAN,
         DATE,
+        TIMESTAMP,
+        /// A whole or an exact number.
+        NUMERIC,
+        LIST,
+        MAPPING,
         SAME,
         ANY
     }
@@ -41,14 +46,19 @@ public record FunctionDef(
     /// @param optional it may be left out
     public record Slot(String name, Wants wants, boolean fixed, boolean optional) {}
 
-    /// The type of the result: always the same, or that of the `SAME` slots.
+    /// The type of the result: always the same, or that of the `SAME` slots; for numbers, one that holds every sum or
+    /// product of its arguments; for a mapping, that of what it leads to.
     public enum Result {
         TEXT,
         INTEGER,
         DECIMAL,
         BOOLEAN,
         DATE,
-        SAME
+        TIMESTAMP,
+        SAME,
+        SUM,
+        PRODUCT,
+        MAPPED
     }
 
     /// When the result is null: if any argument is, or as `about` says.
@@ -64,8 +74,9 @@ public record FunctionDef(
         NULL("Missing values"),
         COMPARISON("Comparison and logic"),
         CONVERSION("Conversion"),
-        NUMBER("Whole numbers"),
-        DATE("Dates");
+        NUMBER("Numbers"),
+        DATE("Dates and times"),
+        LIST("Lists, mappings and separated text");
 
         private final String title;
 
@@ -109,23 +120,39 @@ public record FunctionDef(
             case INTEGER -> Type.INTEGER;
             case BOOLEAN -> Type.BOOLEAN;
             case DATE -> Type.DATE;
+            case TIMESTAMP -> Type.TIMESTAMP;
             case DECIMAL -> new Type.Decimal(18, scaleOf(arguments));
             case SAME -> common(arguments);
+            case SUM -> Digits.sum(arguments);
+            case PRODUCT -> Digits.product(arguments);
+            case MAPPED -> mapped(arguments);
         };
     }
 
-    private static int scaleOf(List<Expr> arguments) {
-        boolean given = arguments.size() > 1
-                && arguments.get(1) instanceof Expr.Literal(Long scale, Type _)
+    /// What stands in the last slot, which is that of the scale.
+    private int scaleOf(List<Expr> arguments) {
+        boolean given = arguments.size() == slots.size()
+                && arguments.getLast() instanceof Expr.Literal(Long scale, Type _)
                 && scale >= 0
                 && scale <= 18;
-        return given ? ((Long) ((Expr.Literal) arguments.get(1)).value()).intValue() : 4;
+        return given ? ((Long) ((Expr.Literal) arguments.getLast()).value()).intValue() : 4;
+    }
+
+    private Type mapped(List<Expr> arguments) {
+        for (Expr argument : arguments) {
+            if (argument.type() instanceof Type.Mapping(Type _, Type to)) {
+                return arguments.size() > 2
+                        ? Type.common(to, arguments.getLast().type()).orElse(to)
+                        : to;
+            }
+        }
+        return Type.UNKNOWN;
     }
 
     private Type common(List<Expr> arguments) {
         Type type = Type.UNKNOWN;
         for (int i = 0; i < arguments.size(); i++) {
-            if (slot(i).wants() == Wants.SAME) {
+            if (slot(i).wants() == Wants.SAME || slot(i).wants() == Wants.NUMERIC) {
                 type = Type.common(type, arguments.get(i).type()).orElse(type);
             }
         }

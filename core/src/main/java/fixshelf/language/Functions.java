@@ -14,12 +14,15 @@ public final class Functions {
 
     public static final List<FunctionDef> ALL = Stream.of(
                     TextFunctions.ALL,
+                    LetterFunctions.ALL,
                     PatternFunctions.ALL,
                     NullFunctions.ALL,
                     Comparisons.ALL,
                     Conversions.ALL,
                     Arithmetic.ALL,
-                    DateFunctions.ALL)
+                    DateFunctions.ALL,
+                    TimeFunctions.ALL,
+                    ListFunctions.ALL)
             .flatMap(List::stream)
             .toList();
 

@@ -1,10 +1,12 @@
 package fixshelf.language;
 
+import java.util.ArrayList;
 import java.util.List;
 
 /// A regular expression of the portable subset: what every engine can be made to match in the same way.
 ///
-/// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), `\u00A0` by number,
+/// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), `\p{L}` and the other
+/// categories of [UnicodeClass], `\u00A0` by number, `(?i)` at the very start to pass over small and capital letters,
 /// groups `( )` and `(?: )`, alternatives `|`, repeats `* + ? {m} {m,} {m,n}` with or without a lazy `?`, `^` for
 /// the start of the text and `$` for its very end.
 public sealed interface Regex {
@@ -28,24 +30,41 @@ public sealed interface Regex {
     /// A group; `number` from 1, or 0 for one that is not counted.
     record Group(Regex part, int number) implements Regex {}
 
-    /// One character out of a set, or out of all others.
-    record CharacterSet(List<Range> ranges, boolean negated) implements Regex {
+    /// One character out of a set, or out of all others. `own` are the ranges that the pattern writes itself, beside
+    /// the categories that it names.
+    record CharacterSet(List<Range> own, List<UnicodeClass> classes, boolean negated) implements Regex {
         public CharacterSet {
-            ranges = List.copyOf(ranges);
+            own = List.copyOf(own);
+            classes = List.copyOf(classes);
+        }
+
+        public CharacterSet(List<Range> ranges, boolean negated) {
+            this(ranges, List.of(), negated);
         }
 
         static CharacterSet of(int codePoint) {
             return new CharacterSet(List.of(new Range(codePoint, codePoint)), false);
         }
 
+        /// All ranges, those of the categories included.
+        public List<Range> ranges() {
+            if (classes.isEmpty()) {
+                return own;
+            }
+            List<Range> all = new ArrayList<>(own);
+            classes.forEach(c -> all.addAll(c.ranges()));
+            return all;
+        }
+
         public boolean isSingle() {
             return !negated
-                    && ranges.size() == 1
-                    && ranges.getFirst().first() == ranges.getFirst().last();
+                    && classes.isEmpty()
+                    && own.size() == 1
+                    && own.getFirst().first() == own.getFirst().last();
         }
 
         boolean contains(int c) {
-            return negated != ranges.stream().anyMatch(r -> r.first() <= c && c <= r.last());
+            return negated != ranges().stream().anyMatch(r -> r.first() <= c && c <= r.last());
         }
     }
 

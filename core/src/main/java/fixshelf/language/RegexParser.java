@@ -10,12 +10,18 @@ import fixshelf.problem.ProblemException;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
 
 /// Reads a pattern of the portable subset; what is outside of it is refused by name.
 public final class RegexParser {
     private static final int MOST_REPEATS = 255;
     private static final int DEEPEST = 50;
+
+    /// Before a pattern that passes over small and capital letters.
+    static final String ANY_CASE = "(?i)";
 
     private final String pattern;
     private int at;
@@ -29,7 +35,9 @@ public final class RegexParser {
     public static Outcome<Regex> parse(String pattern) {
         RegexParser parser = new RegexParser(pattern);
         try {
-            Regex regex = parser.alternatives();
+            boolean anyCase = pattern.startsWith(ANY_CASE);
+            parser.at = anyCase ? ANY_CASE.length() : 0;
+            Regex regex = anyCase ? Regexes.anyCase(parser.alternatives()) : parser.alternatives();
             if (parser.at < pattern.length()) {
                 throw parser.refuse("This `)` closes nothing.", "Write \\) for the sign itself.");
             }
@@ -128,7 +136,7 @@ public final class RegexParser {
             if (!take(':')) {
                 throw refuse(
                         "Look-around, flags and named groups are not known in every language.",
-                        "Only ( ) and (?: ) are portable.");
+                        "Only ( ) and (?: ) are portable, and (?i) at the very start.");
             }
         } else {
             number = ++groups;
@@ -158,8 +166,26 @@ public final class RegexParser {
             case 'r' -> CharacterSet.of('\r');
             case 'f' -> CharacterSet.of('\f');
             case 'u' -> byNumber();
+            case 'p' -> category(false);
+            case 'P' -> category(true);
             default -> literalEscape(c);
         };
+    }
+
+    private CharacterSet category(boolean negated) {
+        int end = at < pattern.length() && peek() == '{' ? pattern.indexOf('}', at) : -1;
+        Optional<UnicodeClass> found = end < 0 ? Optional.empty() : UnicodeClass.find(pattern.substring(at + 1, end));
+        if (found.isEmpty()) {
+            throw refuse(
+                    "There is no such category.",
+                    "Write one of "
+                            + Arrays.stream(UnicodeClass.values())
+                                    .map(c -> "\\p{" + c.label() + "}")
+                                    .collect(Collectors.joining(" "))
+                            + ".");
+        }
+        at = end + 1;
+        return new CharacterSet(List.of(), List.of(found.get()), negated);
     }
 
     private CharacterSet byNumber() {
@@ -176,7 +202,7 @@ public final class RegexParser {
         if (c < 128 && Character.isLetterOrDigit(c)) {
             throw refuse(
                     "`\\" + Character.toString(c) + "` is not the same in every language.",
-                    "Portable are \\d \\w \\s \\t \\n \\r \\u00A0 and a backslash before a sign.");
+                    "Portable are \\d \\w \\s \\p{L} \\t \\n \\r \\u00A0 and a backslash before a sign.");
         }
         return CharacterSet.of(c);
     }
@@ -197,38 +223,41 @@ public final class RegexParser {
     private CharacterSet set() {
         boolean negated = take('^');
         List<Range> ranges = new ArrayList<>();
-        while (at < pattern.length() && (peek() != ']' || ranges.isEmpty())) {
-            ranges.addAll(member());
+        List<UnicodeClass> classes = new ArrayList<>();
+        while (at < pattern.length() && (peek() != ']' || ranges.isEmpty() && classes.isEmpty())) {
+            CharacterSet member = member();
+            ranges.addAll(member.own());
+            classes.addAll(member.classes());
         }
         if (!take(']')) {
             throw refuse("This set is not closed.", "Add ], or write \\[ for the sign itself.");
         }
-        return new CharacterSet(ranges, negated);
+        return new CharacterSet(ranges, classes, negated);
     }
 
-    private List<Range> member() {
+    private CharacterSet member() {
         if (pattern.startsWith("[:", at)) {
-            throw refuse("Named classes are not the same everywhere.", "Write the ranges, such as a-z.");
+            throw refuse("Named classes are not the same everywhere.", "Write the ranges, such as a-z, or \\p{L}.");
         }
         CharacterSet first = setCharacter();
         if (!first.isSingle()) {
             if (first.negated()) {
-                throw refuse("\\D, \\W and \\S have no place in a set.", "Write the ranges.");
+                throw refuse("\\D, \\W, \\S and \\P have no place in a set.", "Write the ranges.");
             }
-            return first.ranges();
+            return first;
         }
-        int low = first.ranges().getFirst().first();
+        int low = first.own().getFirst().first();
         boolean range = at + 1 < pattern.length() && peek() == '-' && pattern.charAt(at + 1) != ']';
         if (!range) {
-            return List.of(new Range(low, low));
+            return first;
         }
         at++;
         CharacterSet last = setCharacter();
-        int high = last.isSingle() ? last.ranges().getFirst().first() : -1;
+        int high = last.isSingle() ? last.own().getFirst().first() : -1;
         if (high < low) {
             throw refuse("A range goes from a lower to a higher character.", "Change the range.");
         }
-        return List.of(new Range(low, high));
+        return new CharacterSet(List.of(new Range(low, high)), false);
     }
 
     private CharacterSet setCharacter() {

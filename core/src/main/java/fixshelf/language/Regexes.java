@@ -3,6 +3,8 @@ package fixshelf.language;
 import fixshelf.language.Regex.CharacterSet;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.SortedSet;
+import java.util.TreeSet;
 
 /// Questions about a regular expression that decide which language can say it.
 public final class Regexes {
@@ -166,5 +168,47 @@ public final class Regexes {
                 yield all;
             }
         };
+    }
+
+    /// The pattern with the small and the capital form of each of its letters, by Unicode's simple mappings, beside it.
+    /// Categories stay as they are.
+    static Regex anyCase(Regex regex) {
+        return switch (regex) {
+            case Regex.Sequence(List<Regex> parts) ->
+                new Regex.Sequence(parts.stream().map(Regexes::anyCase).toList());
+            case Regex.Alternatives(List<Regex> choices) ->
+                new Regex.Alternatives(choices.stream().map(Regexes::anyCase).toList());
+            case Regex.Group(Regex part, int number) -> new Regex.Group(anyCase(part), number);
+            case Regex.Repeat(Regex part, int least, int most, boolean lazy) ->
+                new Regex.Repeat(anyCase(part), least, most, lazy);
+            case CharacterSet set -> anyCase(set);
+            case Regex.Start _, Regex.End _ -> regex;
+        };
+    }
+
+    private static CharacterSet anyCase(CharacterSet set) {
+        SortedSet<Integer> added = new TreeSet<>();
+        for (Regex.Range range : set.own()) {
+            for (int c = range.first(); c <= range.last(); c++) {
+                added.add(Character.toLowerCase(c));
+                added.add(Character.toUpperCase(c));
+            }
+        }
+        List<Regex.Range> ranges = new ArrayList<>();
+        set.own().forEach(r -> {
+            ranges.add(r);
+            added.subSet(r.first(), r.last() + 1).clear();
+        });
+        for (int c : added) {
+            boolean next = !ranges.isEmpty()
+                    && ranges.size() > set.own().size()
+                    && ranges.getLast().last() + 1 == c;
+            if (next) {
+                ranges.set(ranges.size() - 1, new Regex.Range(ranges.getLast().first(), c));
+            } else {
+                ranges.add(new Regex.Range(c, c));
+            }
+        }
+        return new CharacterSet(ranges, set.classes(), set.negated());
     }
 }

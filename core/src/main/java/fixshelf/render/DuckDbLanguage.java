@@ -5,11 +5,13 @@ import fixshelf.language.Expr;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /// DuckDB: the engine of previews and runs.
 public final class DuckDbLanguage extends SqlLanguage {
     private static final String BLANKS = "[\\t-\\r ]*";
+    private static final String TIME = "[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]";
 
     public DuckDbLanguage() {
         say("trim", a -> trim("trim", a));
@@ -47,7 +49,39 @@ public final class DuckDbLanguage extends SqlLanguage {
                                 Sql.atom("CAST(" + days(a.get(1)).text() + " AS INTEGER)"),
                                 Sql.OTHER))));
         say("days_between", a -> Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.OTHER));
-        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS VARCHAR)"));
+        say(
+                "reverse",
+                a -> Sql.atom("array_to_string(list_reverse(regexp_extract_all("
+                        + sql(a.getFirst()).text() + ", '(?s).')), '')"));
+        say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        say("normalize", a -> Sql.call("nfc_normalize", all(a)));
+        say("week", a -> Sql.call("week", all(a)));
+        say(
+                "add_months",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendar(Sql.atom("CAST(" + sql(a.get(0)).at(Sql.SUM) + " + to_months(CAST("
+                                + months(a.get(1)).text() + " AS INTEGER)) AS DATE)"))));
+        say(
+                "to_timestamp",
+                a -> caseWhen(
+                        Sql.atom("regexp_full_match(" + sql(a.getFirst()).text() + ", '" + TIME + "') AND "
+                                + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
+                                        .text() + " <> '0000'"),
+                        Sql.atom("try_cast(" + sql(a.getFirst()).text() + " AS TIMESTAMP)")));
+        say("format_timestamp", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS VARCHAR)"));
+        say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATE)"));
+        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TIMESTAMP)"));
+        for (String part : List.of("hour", "minute", "second")) {
+            say(part, a -> Sql.call(part, all(a)));
+        }
+        say(
+                "add_seconds",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendarOfTimes(
+                                Sql.infix(sql(a.get(0)), "+", Sql.call("to_seconds", seconds(a.get(1))), Sql.OTHER))));
+        say("seconds_between", a -> Sql.call("date_diff", Sql.atom("'second'"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
     }
 
@@ -74,6 +108,8 @@ public final class DuckDbLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "VARCHAR";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
+            case Type.Timestamp _ -> "TIMESTAMP";
+            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
             case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
@@ -139,5 +175,49 @@ public final class DuckDbLanguage extends SqlLanguage {
         Sql shape = Sql.atom("length(" + text + ") <= 100 AND regexp_full_match(" + text + ", '" + BLANKS
                 + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "')");
         return caseWhen(shape, Sql.atom("try_cast(" + text + " AS " + typeName(type) + ")"));
+    }
+
+    /// Its results keep to the width of what goes in, and stop beyond.
+    @Override
+    Sql widened(Expr left, Type.Decimal result) {
+        boolean narrow = result.precision() <= 18;
+        int scale = left.type() instanceof Type.Decimal(int _, int own) ? own : 0;
+        return narrow || left instanceof Expr.Literal
+                ? sql(left)
+                : Sql.atom(cast(sql(left).text(), new Type.Decimal(result.precision(), scale)));
+    }
+
+    @Override
+    String quotient(String dividend, String divisor) {
+        return dividend + " // " + divisor;
+    }
+
+    /// Its own division of exact numbers goes through inexact ones.
+    @Override
+    Sql exactQuotient(Expr dividend, Expr divisor, int scale) {
+        String units = SqlNumbers.roundedQuotient(this, dividend, divisor, scale, "HUGEINT")
+                .text();
+        String unit = scale == 0 ? "" : " * 0." + "0".repeat(scale - 1) + "1";
+        return Sql.atom("try_cast(" + units + " AS DECIMAL(19, 0))" + unit);
+    }
+
+    @Override
+    Optional<Sql> tryCast(Sql number, Type type) {
+        return Optional.of(Sql.atom("try_cast(" + number.text() + " AS " + typeName(type) + ")"));
+    }
+
+    @Override
+    Sql part(Expr text, Expr separator, long number) {
+        return Sql.atom(
+                "string_split(" + sql(text).text() + ", " + sql(separator).text() + ")[" + number + "]");
+    }
+
+    /// Runs of letters and digits, and what stands between them, one after the other.
+    private Sql initcap(String text) {
+        String head = "substr(w, 1, 1)";
+        String capital = "CASE WHEN " + head + " = 'ß' THEN 'ß' ELSE upper(" + head + ") END";
+        return Sql.atom("array_to_string(list_transform(regexp_extract_all(" + text
+                + ", '[\\p{L}\\p{Nd}]+|[^\\p{L}\\p{Nd}]+'),\n  lambda w: " + capital
+                + " || lower(substr(w, 2))), '')");
     }
 }

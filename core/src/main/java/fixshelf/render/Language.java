@@ -22,6 +22,11 @@ public interface Language {
         return false;
     }
 
+    /// Whether Fix Shelf runs it to check what it writes; otherwise it is written from its documentation.
+    default boolean isRunHere() {
+        return true;
+    }
+
     /// The code of an expression over columns.
     Outcome<String> expression(Expr expr);
 

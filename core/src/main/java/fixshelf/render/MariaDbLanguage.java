@@ -8,7 +8,11 @@ import fixshelf.language.Regex.Range;
 import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 
@@ -16,7 +20,11 @@ import java.util.stream.Collectors;
 public final class MariaDbLanguage extends SqlLanguage {
     private static final String BLANKS = "[\\t-\\r ]*";
     private static final String EXACT = " COLLATE utf8mb4_nopad_bin";
+    private static final String TIME = "(?-i)^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
     private static final int LONGEST_NAME = 64;
+    /// Characters that Unicode sets apart for use inside programs; they stand for others for a moment.
+    private static final int SET_ASIDE = 0xFDD0;
+    private static final int MOST_SET_ASIDE = 32;
 
     public MariaDbLanguage() {
         say("trim", a -> trim(a, "BOTH"));
@@ -24,6 +32,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         say("rtrim", a -> trim(a, "TRAILING"));
         say("upper", a -> mapped("upper", a.getFirst()));
         say("lower", a -> mapped("lower", a.getFirst()));
+        say("replace", this::replace);
         say("position", this::position);
         say(
                 "starts_with",
@@ -51,7 +60,26 @@ public final class MariaDbLanguage extends SqlLanguage {
                 a -> inCalendar(Sql.atom("date_add(" + sql(a.get(0)).text() + ", INTERVAL "
                         + days(a.get(1)).text() + " DAY)")));
         say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
-        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS CHAR)"));
+        say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        say("translate", this::translate);
+        say("week", a -> Sql.atom("week(" + sql(a.getFirst()).text() + ", 3)"));
+        say("add_months", a -> inCalendar(later(a.get(0), months(a.get(1)), "MONTH")));
+        say(
+                "to_timestamp",
+                a -> caseWhen(
+                        Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " REGEXP " + text(TIME)),
+                        caseWhen(
+                                Sql.atom(toDate(Sql.call("left", sql(a.getFirst()), Sql.atom("10")))
+                                                .text() + " IS NOT NULL"),
+                                Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATETIME)"))));
+        say("format_timestamp", a -> Sql.call("date_format", sql(a.getFirst()), Sql.atom("'%Y-%m-%d %H:%i:%s'")));
+        say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATE)"));
+        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATETIME)"));
+        for (String part : List.of("hour", "minute", "second")) {
+            say(part, a -> Sql.call(part, all(a)));
+        }
+        say("add_seconds", a -> inCalendarOfTimes(later(a.get(0), seconds(a.get(1)), "SECOND")));
+        say("seconds_between", a -> Sql.call("timestampdiff", Sql.atom("SECOND"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> Sql.atom("char(" + sql(a.getFirst()).text() + " USING utf32)"));
     }
 
@@ -87,6 +115,8 @@ public final class MariaDbLanguage extends SqlLanguage {
             case Type.Int _ -> "SIGNED";
             case Type.Bool _ -> "SIGNED";
             case Type.Date _ -> "DATE";
+            case Type.Timestamp _ -> "DATETIME";
+            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
     }
@@ -97,7 +127,7 @@ public final class MariaDbLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "LONGTEXT CHARACTER SET utf8mb4";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
-            case Type.Decimal _, Type.Date _ -> typeName(type);
+            case Type.Decimal _, Type.Date _, Type.Timestamp _, Type.ListOf _, Type.Mapping _ -> typeName(type);
         };
     }
 
@@ -218,6 +248,23 @@ public final class MariaDbLanguage extends SqlLanguage {
                 + " USING utf8mb4) COLLATE utf8mb4_uca1400_ai_ci) USING utf8mb4)");
     }
 
+    /// Its `replace` writes into the text that it was given where that is an expression of an inner query, so that the
+    /// same column beside it changes too: a column is copied first.
+    private Sql replace(List<Expr> a) {
+        Sql text = a.get(0) instanceof Expr.Name ? Sql.call("concat", sql(a.get(0))) : sql(a.get(0));
+        return Sql.call("replace", text, sql(a.get(1)), sql(a.get(2)));
+    }
+
+    /// Its `concat_ws` writes into its first text in the same way.
+    @Override
+    Sql[] pieces(List<Expr> arguments) {
+        return arguments.stream()
+                .map(a -> a instanceof Expr.Name && Collections.frequency(arguments, a) > 1
+                        ? Sql.call("concat", sql(a))
+                        : sql(a))
+                .toArray(Sql[]::new);
+    }
+
     private Sql position(List<Expr> a) {
         return Sql.call("locate", exact(sql(a.get(1))), sql(a.get(0)));
     }
@@ -284,5 +331,89 @@ public final class MariaDbLanguage extends SqlLanguage {
         String rounded = "round(CAST(" + head + " AS DECIMAL(65, 24)), " + type.scale() + ")";
         Sql fits = Sql.atom("abs(" + rounded + ") < 1" + "0".repeat(type.precision() - type.scale()));
         return caseWhen(said, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
+    }
+
+    private Sql later(Expr from, Sql count, String unit) {
+        return Sql.atom("date_add(" + sql(from).text() + ", INTERVAL " + count.text() + " " + unit + ")");
+    }
+
+    @Override
+    String quotient(String dividend, String divisor) {
+        return dividend + " DIV " + divisor;
+    }
+
+    /// Its division gives four more digits than the dividend has.
+    @Override
+    Sql exactQuotient(Expr dividend, Expr divisor, int scale) {
+        String wide = "CAST(" + sql(dividend).text() + " AS DECIMAL(65, 30))";
+        return Sql.call(
+                "round", Sql.atom(wide + " / " + sql(divisor).at(Sql.PRODUCT + 1)), Sql.atom(String.valueOf(scale)));
+    }
+
+    @Override
+    Sql part(Expr text, Expr separator, long number) {
+        boolean plain = separator instanceof Expr.Literal(String sign, Type _) && !overlapsItself(sign);
+        if (!plain) {
+            throw cannot("it counts separators that overlap in its own way.", "Give a plain separator, as ','.");
+        }
+        Sql upTo = Sql.call("substring_index", sql(text), sql(separator), Sql.atom(String.valueOf(number)));
+        return Math.abs(number) == 1
+                ? upTo
+                : Sql.call("substring_index", upTo, sql(separator), Sql.atom(number > 0 ? "-1" : "1"));
+    }
+
+    /// It has no such function; characters that lead to the same one are replaced together. Where one is replaced by
+    /// another that is itself replaced, all are set aside first.
+    private Sql translate(List<Expr> a) {
+        if (!(a.get(1) instanceof Expr.Literal(String from, Type _)
+                && a.get(2) instanceof Expr.Literal(String to, Type _))) {
+            throw cannot("the characters come through a parameter.", "Copy it with the characters filled in.");
+        }
+        Map<String, List<Range>> groups = new LinkedHashMap<>();
+        int[] targets = to.codePoints().toArray();
+        int[] points = from.codePoints().toArray();
+        for (int i = 0; i < points.length; i++) {
+            if (indexOf(points, points[i]) == i) {
+                String target = i < targets.length ? Character.toString(targets[i]) : "";
+                groups.computeIfAbsent(target, _ -> new ArrayList<>()).add(new Range(points[i], points[i]));
+            }
+        }
+        boolean aside = groups.keySet().stream().anyMatch(t -> !t.isEmpty() && from.contains(t));
+        if (aside && groups.size() > MOST_SET_ASIDE) {
+            throw cannot("it has no translate, and this one swaps too many characters.", "Translate in two steps.");
+        }
+        Sql text = sql(a.getFirst());
+        int next = SET_ASIDE;
+        for (Map.Entry<String, List<Range>> group : groups.entrySet()) {
+            String set = regexWriter().write(new CharacterSet(group.getValue(), false));
+            String written = aside ? Character.toString(next++) : group.getKey().replace("\\", "\\\\");
+            text = Sql.call("regexp_replace", text, Sql.atom(text("(?-i)" + set)), Sql.atom(text(written)));
+        }
+        next = SET_ASIDE;
+        for (String target : aside ? groups.keySet() : java.util.Set.<String>of()) {
+            text = Sql.call("replace", text, Sql.atom(text(Character.toString(next++))), Sql.atom(text(target)));
+        }
+        return text;
+    }
+
+    private static int indexOf(int[] points, int wanted) {
+        int at = 0;
+        while (points[at] != wanted) {
+            at++;
+        }
+        return at;
+    }
+
+    /// The text is cut into runs, which become a list in JSON, which becomes a table.
+    private Sql initcap(String text) {
+        String mark = text(Character.toString(SET_ASIDE));
+        String pieces = "concat('[', replace(json_quote(regexp_replace(" + text + ", " + text("([\\p{L}\\p{Nd}]+)")
+                + ", concat(" + mark + ", " + text("\\1") + ", " + mark + "))), " + mark + ", '\",\"'), ']')";
+        String word = "CASE WHEN v REGEXP " + text("^[\\p{L}\\p{Nd}]") + " THEN concat(upper(left(v, 1) COLLATE"
+                + " utf8mb4_uca1400_ai_ci), lower(substr(v, 2) COLLATE utf8mb4_uca1400_ai_ci)) ELSE v END";
+        return caseWhen(
+                Sql.atom(text + " IS NOT NULL"),
+                Sql.atom("coalesce((SELECT group_concat(" + word + " ORDER BY o SEPARATOR '')\n  FROM json_table("
+                        + pieces + ", '$[*]' COLUMNS(o FOR ORDINALITY, v LONGTEXT PATH '$')) AS runs), '')"));
     }
 }

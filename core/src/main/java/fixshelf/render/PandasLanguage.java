@@ -8,6 +8,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.TreeMap;
+import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays missing.
 public final class PandasLanguage extends FrameLanguage {
@@ -33,39 +36,117 @@ public final class PandasLanguage extends FrameLanguage {
     /// The imports that a piece of code needs.
     public static String imports(String code) {
         StringBuilder helpers = new StringBuilder();
-        HELPERS.forEach((name, text) -> helpers.append(code.contains(name) ? "\n\n" + text : ""));
+        HELPERS.forEach((name, text) -> {
+            boolean needed = code.contains(name) || name.equals("EXACT") && code.contains("digits(");
+            helpers.append(needed ? "\n\n" + text : "");
+        });
         String all = helpers + code;
         StringBuilder out = new StringBuilder();
         out.append(all.contains("re.fullmatch(") ? "import re\n" : "");
-        out.append(
-                all.contains("date(") || all.contains("date.") || all.contains("timedelta(")
-                        ? "from datetime import date, timedelta\n"
-                        : "");
-        out.append(all.contains("Decimal(") ? "from decimal import ROUND_HALF_UP, Decimal\n" : "");
+        List<String> dates = Stream.of("date", "datetime", "timedelta")
+                .filter(n -> Pattern.compile("\\b" + n + "[.(]").matcher(all).find())
+                .toList();
+        out.append(dates.isEmpty() ? "" : "from datetime import " + String.join(", ", dates) + "\n");
+        List<String> numbers = Stream.of("Context(", "ROUND_HALF_UP", "Decimal(")
+                .filter(all::contains)
+                .map(n -> n.replace("(", ""))
+                .sorted(String.CASE_INSENSITIVE_ORDER)
+                .toList();
+        out.append(numbers.isEmpty() ? "" : "from decimal import " + String.join(", ", numbers) + "\n");
         out.append(out.isEmpty() ? "" : "\n");
         return out.append("import pandas as pd\n").append(helpers).toString();
     }
 
     /// Functions that Python lacks, by the words that tell that a piece of code needs them.
-    private static final Map<String, String> HELPERS = Map.of("iso_date", """
+    private static final Map<String, String> HELPERS = new TreeMap<>(Map.of(
+            "iso_date",
+            """
             def iso_date(text):
                 \"""The day that a text writes as yyyy-MM-dd, or missing.\"""
                 try:
                     return date.fromisoformat(text) if re.fullmatch(r"[0-9]{4}-[0-9]{2}-[0-9]{2}", text) else pd.NA
                 except ValueError:
                     return pd.NA
-            """, "later(", """
+            """,
+            " later(",
+            """
             def later(day, days):
                 \"""A day so many days later, or missing outside the calendar.\"""
                 try:
                     return day + timedelta(days=int(days))
                 except OverflowError:
                     return pd.NA
-            """, "whole(", """
+            """,
+            "whole(",
+            """
             def whole(number):
                 \"""A whole number, or missing beyond 64 bits.\"""
                 return number if -(2**63) <= number < 2**63 else pd.NA
-            """);
+            """,
+            "months_later(",
+            """
+            def months_later(day, months):
+                \"""The same day so many months later, or the last of the month; missing outside the calendar.\"""
+                count = day.year * 12 + day.month - 1 + int(months)
+                if not 12 <= count < 120_000:
+                    return pd.NA
+                first = date(count // 12, count % 12 + 1, 1)
+                last = (date(count // 12 + count % 12 // 11, (count + 1) % 12 + 1, 1) if count < 119_999 else None)
+                days = 31 if last is None else (last - first).days
+                return first.replace(day=min(day.day, days))
+            """,
+            "iso_time",
+            """
+            def iso_time(text):
+                \"""The time that a text writes as yyyy-MM-dd HH:mm:ss, or missing.\"""
+                try:
+                    shape = r"[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3])(:[0-5][0-9]){2}"
+                    return datetime.fromisoformat(text) if re.fullmatch(shape, text) else pd.NA
+                except ValueError:
+                    return pd.NA
+            """,
+            "seconds_later(",
+            """
+            def seconds_later(time, seconds):
+                \"""A time so many seconds later, or missing outside the calendar.\"""
+                try:
+                    return time + timedelta(seconds=int(seconds))
+                except OverflowError:
+                    return pd.NA
+            """,
+            "initcap",
+            """
+            def initcap(text):
+                \"""Each run of letters and digits with a capital first and small letters after it.\"""
+                out, inside = [], False
+                for c in text:
+                    if inside:
+                        out.append(c.lower() if c != "\\u0130" else "i")
+                    else:
+                        out.append(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else c)
+                    inside = c.isalpha() or c.isdecimal()
+                return "".join(out)
+            """,
+            "units(",
+            """
+            def units(number, divisor, places):
+                \"""A quotient with so many places, half away from zero; missing when it has more than 18 digits.\"""
+                top, bottom = Decimal(number).as_integer_ratio(), Decimal(divisor).as_integer_ratio()
+                over, under = abs(top[0] * bottom[1] * 10**places), abs(top[1] * bottom[0])
+                count = (2 * over + under) // (2 * under)
+                negative = (number < 0) != (divisor < 0)
+                return Decimal(-count if negative else count).scaleb(-places) if count < 10**18 else pd.NA
+            """,
+            "digits(",
+            """
+            def digits(number, places):
+                \"""The digits of a number with so many places, without a sign before zero.\"""
+                return f"{EXACT.plus(number):.{places}f}"
+            """,
+            "EXACT",
+            """
+            EXACT = Context(prec=100)
+            """));
 
     /// How a parameter is called in code.
     public static String argumentName(Parameter parameter) {

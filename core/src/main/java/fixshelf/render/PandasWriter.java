@@ -1,6 +1,5 @@
 package fixshelf.render;
 
-import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -14,8 +13,10 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -26,12 +27,12 @@ final class PandasWriter {
     private static final Set<String> TAKEN = Set.of(
             ("False None True and as assert async await break class continue def del elif else except finally for from"
                             + " global if import in is lambda nonlocal not or pass raise return try while with yield pd re"
-                            + " Decimal date timedelta iso_date later whole len int abs str zip max min df list dict set type")
+                            + " Decimal date datetime timedelta iso_date iso_time later months_later seconds_later whole initcap EXACT digits units len int abs str zip max min df list dict set type")
                     .split(" "));
 
     private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
 
-    private static final String BLANKS = "[\\t-\\r ]*";
+    static final String BLANKS = "[\\t-\\r ]*";
 
     private static final long MOST = 1_000_000_000;
 
@@ -82,7 +83,7 @@ final class PandasWriter {
             case Type.Text _, Type.Unknown _ -> "\"string\"";
             case Type.Int _ -> "\"Int64\"";
             case Type.Bool _ -> "\"boolean\"";
-            case Type.Decimal _, Type.Date _ -> "object";
+            case Type.Decimal _, Type.Date _, Type.Timestamp _, Type.ListOf _, Type.Mapping _ -> "object";
         };
     }
 
@@ -98,11 +99,26 @@ final class PandasWriter {
             case BigDecimal number -> "Decimal(\"" + number.toPlainString() + "\")";
             case LocalDate day ->
                 "date(" + day.getYear() + ", " + day.getMonthValue() + ", " + day.getDayOfMonth() + ")";
+            case LocalDateTime time ->
+                "datetime(" + time.getYear() + ", " + time.getMonthValue() + ", " + time.getDayOfMonth() + ", "
+                        + time.getHour() + ", " + time.getMinute() + ", " + time.getSecond() + ")";
+            case List<?> values -> list(values);
+            case Map<?, ?> pairs -> dictionary(pairs);
             default -> value.toString();
         };
     }
 
-    private static String quoted(String text) {
+    private static String list(List<?> values) {
+        return values.stream().map(PandasWriter::literalText).collect(Collectors.joining(", ", "[", "]"));
+    }
+
+    private static String dictionary(Map<?, ?> pairs) {
+        return pairs.entrySet().stream()
+                .map(e -> literalText(e.getKey()) + ": " + literalText(e.getValue()))
+                .collect(Collectors.joining(", ", "{", "}"));
+    }
+
+    static String quoted(String text) {
         return QUOTED.write(text);
     }
 
@@ -252,37 +268,31 @@ final class PandasWriter {
             case "=" -> compare(a, "==");
             case "<>" -> compare(a, "!=");
             case "<", "<=", ">", ">=" -> compare(a, call.function().name());
-            case "to_integer" ->
-                text(
-                        a,
-                        "map(lambda v: int(v) if re.fullmatch(r\"" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS
-                                + "\", v) and -(2**63) <= int(v) < 2**63 else pd.NA,"
-                                + " na_action=\"ignore\").astype(\"Int64\")");
-            case "to_decimal" -> toDecimal(call);
-            case "+", "-", "*" -> arithmetic(a, call.function().name());
-            case "to_date" -> text(a, "map(iso_date, na_action=\"ignore\").astype(object)");
-            case "format_date" -> text(a, "map(date.isoformat, na_action=\"ignore\").astype(\"string\")");
-            case "year", "month", "day" ->
-                text(a, "map(lambda d: d." + call.function().name() + ", na_action=\"ignore\").astype(\"Int64\")");
-            case "weekday" -> text(a, "map(date.isoweekday, na_action=\"ignore\").astype(\"Int64\")");
-            case "add_days" ->
-                byRow(
-                        "later(d, n)",
-                        "d, n",
-                        series(a.get(0)).text() + ", " + series(a.get(1)).text(),
-                        "object");
-            case "days_between" ->
-                byRow(
-                        "(e - s).days",
-                        "s, e",
-                        series(a.get(0)).text() + ", " + series(a.get(1)).text(),
-                        "\"Int64\"");
-            case "to_text" -> text(a, "astype(\"string\")");
-            default -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+            case "reverse" -> Py.column(series(a.get(0)).at(Py.ATOM) + ".str[::-1]");
+            case "initcap" -> text(a, "map(initcap, na_action=\"ignore\").astype(\"string\")");
+            case "translate" -> translate(a);
+            case "normalize" -> text(a, "str.normalize(\"NFC\")");
+            case "split_part" -> part(a);
+            case "+", "-", "*", "div", "mod", "abs", "round", "floor", "ceil", "divide" ->
+                new PandasNumbers(this).write(call);
+            case "to_integer", "to_decimal", "to_text" -> new PandasNumbers(this).write(call);
+            default -> more(call);
         };
     }
 
-    private Py text(List<Expr> a, String call) {
+    private Py more(Expr.Call call) {
+        return switch (call.function().group()) {
+            case DATE -> new PandasDates(this).write(call);
+            case LIST ->
+                throw cannot(
+                        "a list, a mapping or a separator comes through a parameter.",
+                        "Copy it as an expression, with the values filled in.");
+            case TEXT, PATTERN, NULL, COMPARISON, CONVERSION, NUMBER ->
+                throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+        };
+    }
+
+    Py text(List<Expr> a, String call) {
         return series(a.getFirst()).method(call);
     }
 
@@ -362,12 +372,14 @@ final class PandasWriter {
         return byRow(value, names, columns, "\"string\"");
     }
 
-    private Py byRow(String value, String names, String columns, String dtype) {
+    Py byRow(String value, String names, String columns, String dtype) {
         String missing = java.util.Arrays.stream(names.split(", "))
                 .map(n -> "pd.isna(" + n + ")")
                 .collect(Collectors.joining(" or "));
-        return Py.column("pd.Series([pd.NA if " + missing + " else " + value + " for " + names + " in zip(" + columns
-                + ")], index=" + index + ", dtype=" + dtype + ")");
+        boolean several = names.indexOf(',') > 0;
+        String rows = several ? "zip(" + columns + ")" : columns;
+        return Py.column("pd.Series([pd.NA if " + missing + " else " + value + " for " + names + " in " + rows
+                + "], index=" + index + ", dtype=" + dtype + ")");
     }
 
     private Py left(List<Expr> a) {
@@ -467,7 +479,7 @@ final class PandasWriter {
     }
 
     private Py compare(List<Expr> a, String sign) {
-        boolean objects = a.stream().anyMatch(e -> e.type() instanceof Type.Decimal || e.type() instanceof Type.Date);
+        boolean objects = a.stream().anyMatch(e -> dtype(e.type()).equals("object"));
         if (objects) {
             return compareObjects(a, sign);
         }
@@ -476,15 +488,6 @@ final class PandasWriter {
             return lifted(value(null), Type.BOOLEAN);
         }
         return Py.infix(series(a.get(0)), sign, py(a.get(1)), Py.COMPARE);
-    }
-
-    private Py arithmetic(List<Expr> a, String sign) {
-        boolean small = !sign.equals("*") && a.stream().allMatch(Arithmetic::isSmall);
-        if (small) {
-            return Py.infix(series(a.get(0)), sign, series(a.get(1)), Py.PLUS);
-        }
-        String columns = series(a.get(0)).text() + ", " + series(a.get(1)).text();
-        return byRow("whole(int(x) " + sign + " int(y))", "x, y", columns, "\"Int64\"");
     }
 
     private Py compareObjects(List<Expr> a, String sign) {
@@ -533,17 +536,35 @@ final class PandasWriter {
         return RegexWriter.python().write(new Regex.CharacterSet(List.of(new Regex.Range(c, c)), false));
     }
 
-    private Py toDecimal(Expr.Call call) {
-        Type.Decimal type = (Type.Decimal) call.type();
-        String unit = type.scale() == 0 ? "1" : "0." + "0".repeat(type.scale() - 1) + "1";
-        String rounded = "Decimal(v.strip()).quantize(Decimal(\"" + unit + "\"), ROUND_HALF_UP)";
-        String shape = "len(v) <= 100 and re.fullmatch(r\"" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS
-                + "\", v)";
-        return text(
-                call.arguments(),
-                "map(lambda v: d if " + shape + " and abs(Decimal(v.strip())) < 10**"
-                        + (type.precision() - type.scale())
-                        + " and abs(d := " + rounded + ") < 10**" + (type.precision() - type.scale())
-                        + " else pd.NA, na_action=\"ignore\").astype(object)");
+    private Py translate(List<Expr> a) {
+        if (!(a.get(1) instanceof Expr.Literal(String from, Type _)
+                && a.get(2) instanceof Expr.Literal(String to, Type _))) {
+            throw cannot("the characters come through a parameter.", "Copy it with the characters filled in.");
+        }
+        int[] characters = from.codePoints().distinct().toArray();
+        StringBuilder found = new StringBuilder();
+        StringBuilder written = new StringBuilder();
+        StringBuilder dropped = new StringBuilder();
+        for (int c : characters) {
+            int at = from.codePointCount(0, from.indexOf(Character.toString(c)));
+            if (at < to.codePointCount(0, to.length())) {
+                found.appendCodePoint(c);
+                written.appendCodePoint(to.codePointAt(to.offsetByCodePoints(0, at)));
+            } else {
+                dropped.appendCodePoint(c);
+            }
+        }
+        String third = dropped.isEmpty() ? "" : ", " + quoted(dropped.toString());
+        String table = "str.maketrans(" + quoted(found.toString()) + ", " + quoted(written.toString()) + third + ")";
+        return text(a, "str.translate(" + table + ")");
+    }
+
+    private Py part(List<Expr> a) {
+        Long wanted = number(a.get(2));
+        if (wanted == null) {
+            throw cannot("the number of the part comes through a parameter.", "Copy it with the number filled in.");
+        }
+        long index = wanted > 0 ? wanted - 1 : wanted;
+        return text(a, "str.split(" + one(a.get(1)) + ", regex=False).str[" + index + "].astype(\"string\")");
     }
 }

@@ -55,7 +55,43 @@ public final class PostgresLanguage extends SqlLanguage {
                 a -> Sql.atom("CAST("
                         + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.OTHER)
                                 .text() + " AS bigint)"));
-        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS text)"));
+        say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        say("normalize", a -> Sql.atom("normalize(" + sql(a.getFirst()).text() + ", NFC)"));
+        say("week", a -> part("week", a));
+        say(
+                "add_months",
+                a -> caseWhen(
+                        Sql.atom("extract(year FROM " + sql(a.get(0)).text() + ") * 12 + extract(month FROM "
+                                + sql(a.get(0)).text() + ") - 1 + "
+                                + sql(a.get(1)).at(Sql.PRODUCT)
+                                + " BETWEEN 12 AND 119999"),
+                        later(a.get(0), "months", "CAST(" + sql(a.get(1)).text() + " AS integer)", "date")));
+        say(
+                "to_timestamp",
+                a -> caseWhen(
+                        Sql.atom(sql(a.getFirst()).at(Sql.OTHER)
+                                + " ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]$'"),
+                        Sql.infix(
+                                toDate(leftOf(a.getFirst())),
+                                "+",
+                                Sql.atom("CAST(right(" + typedText(a.getFirst()) + ", 8) AS time)"),
+                                Sql.SUM)));
+        say("format_timestamp", a -> Sql.call("to_char", sql(a.getFirst()), Sql.atom("'YYYY-MM-DD HH24:MI:SS'")));
+        say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS date)"));
+        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS timestamp)"));
+        for (String field : List.of("hour", "minute", "second")) {
+            say(field, a -> part(field, a));
+        }
+        say(
+                "add_seconds",
+                a -> caseWhen(
+                        Sql.atom("extract(epoch FROM " + sql(a.get(0)).text() + ") + "
+                                + sql(a.get(1)).at(Sql.PRODUCT) + " BETWEEN -62135596800 AND 253402300799"),
+                        later(a.get(0), "secs", sql(a.get(1)).text(), "timestamp")));
+        say(
+                "seconds_between",
+                a -> Sql.atom("CAST(extract(epoch FROM "
+                        + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.SUM).text() + ") AS bigint)"));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS integer)")));
     }
 
@@ -80,6 +116,8 @@ public final class PostgresLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "text";
             case Type.Int _ -> "bigint";
             case Type.Bool _ -> "boolean";
+            case Type.Timestamp _ -> "timestamp";
+            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
             case Type.Date _ -> "date";
             case Type.Decimal(int precision, int scale) -> "numeric(" + precision + ", " + scale + ")";
         };
@@ -223,5 +261,34 @@ public final class PostgresLanguage extends SqlLanguage {
     private Sql endsWith(List<Expr> a) {
         Sql tail = Sql.call("right", sql(a.get(0)), Sql.call("length", sql(a.get(1))));
         return Sql.infix(tail, "=", sql(a.get(1)), Sql.COMPARE);
+    }
+
+    private static Expr leftOf(Expr text) {
+        return new Expr.Call(
+                fixshelf.language.Functions.find("left").orElseThrow(), List.of(text, Expr.Literal.integer(10)));
+    }
+
+    private Sql later(Expr from, String unit, String count, String type) {
+        String step = "make_interval(" + unit + " => " + count + ")";
+        return Sql.atom("CAST(" + sql(from).at(Sql.SUM) + " + " + step + " AS " + type + ")");
+    }
+
+    @Override
+    Sql exactQuotient(Expr dividend, Expr divisor, int scale) {
+        String wide = "CAST(" + sql(dividend).text() + " AS numeric(80, 40))";
+        return Sql.call(
+                "round", Sql.atom(wide + " / " + sql(divisor).at(Sql.PRODUCT + 1)), Sql.atom(String.valueOf(scale)));
+    }
+
+    /// Runs of letters and digits, and what stands between them, one after the other.
+    private Sql initcap(String text) {
+        String word = regexWriter().write(WORD);
+        String other = "[^" + word.substring(1);
+        return caseWhen(
+                Sql.atom(text + " = ''"),
+                Sql.atom("''"),
+                Sql.atom("(SELECT string_agg(upper(left(m[1], 1)) || lower(substr(m[1], 2)), '' ORDER BY o)\n  FROM"
+                        + " regexp_matches(" + text + ", " + text("(" + word + "+|" + other + "+)")
+                        + ", 'g') WITH ORDINALITY AS runs(m, o))"));
     }
 }

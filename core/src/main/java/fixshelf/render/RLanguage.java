@@ -67,6 +67,58 @@ public final class RLanguage extends FrameLanguage {
               case_when(str_detect(text, fixed("-")) ~ -value, TRUE ~ value) / 10^places
             }
             """);
+        all.put(".later", """
+            # A day so many days later, or NA outside the calendar.
+            .later <- function(day, days) {
+              found <- day + pmin(pmax(days, -4e6), 4e6)
+              case_when(found >= as.Date("0001-01-01") & found <= as.Date("9999-12-31") ~ found)
+            }
+            """);
+        all.put(".months_later", """
+            # The same day so many months later, or the last of the month; NA outside the calendar.
+            .months_later <- function(day, months) {
+              parts <- as.POSIXlt(day)
+              count <- (parts$year + 1900) * 12 + parts$mon + pmin(pmax(months, -2e5), 2e5)
+              first <- function(n) {
+                year <- n %/% 12
+                month <- n %% 12 + 1
+                y <- year - (month <= 2)
+                era <- y %/% 400
+                of_era <- y - era * 400
+                of_year <- (153 * (month + ifelse(month > 2, -3, 9)) + 2) %/% 5
+                as.Date(era * 146097 + of_era * 365 + of_era %/% 4 - of_era %/% 100 + of_year - 719468, origin = "1970-01-01")
+              }
+              found <- first(count) + pmin(parts$mday, as.numeric(first(count + 1) - first(count))) - 1
+              case_when(count >= 12 & count < 120000 ~ found)
+            }
+            """);
+        all.put(".iso_time", """
+            # The time that a text writes as yyyy-MM-dd HH:mm:ss, or NA.
+            .iso_time <- function(text) {
+              shaped <- str_detect(text, "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3])(:[0-5][0-9]){2}\\\\z")
+              text <- case_when(shaped ~ text)
+              part <- function(from) as.numeric(substr(text, from, from + 1))
+              days <- as.numeric(.iso_date(substr(text, 1, 10)))
+              .time(days * 86400 + part(12) * 3600 + part(15) * 60 + part(18))
+            }
+            """);
+        all.put(".time_text", """
+            # A time as yyyy-MM-dd HH:mm:ss.
+            .time_text <- function(time) {
+              count <- as.numeric(time)
+              day <- .date_text(as.Date(count %/% 86400, origin = "1970-01-01"))
+              clock <- sprintf("%02d:%02d:%02d", as.integer(count %/% 3600 %% 24), as.integer(count %/% 60 %% 60),
+                as.integer(count %% 60))
+              case_when(!is.na(count) ~ paste(day, clock))
+            }
+            """);
+        all.put(".seconds_later", """
+            # A time so many seconds later, or NA outside the calendar.
+            .seconds_later <- function(time, seconds) {
+              count <- as.numeric(time) + pmin(pmax(seconds, -4e11), 4e11)
+              .time(case_when(count >= -62135596800 & count <= 253402300799 ~ count))
+            }
+            """);
         all.put(".iso_date", """
             # The day that a text writes as yyyy-MM-dd, or NA.
             .iso_date <- function(text) {
@@ -80,11 +132,52 @@ public final class RLanguage extends FrameLanguage {
               case_when(!is.na(day) ~ sprintf("%04d-%02d-%02d", as.integer(parts$year + 1900), parts$mon + 1L, parts$mday))
             }
             """);
-        all.put(".later", """
-            # A day so many days later, or NA outside the calendar.
-            .later <- function(day, days) {
-              found <- day + pmin(pmax(days, -4e6), 4e6)
-              case_when(found >= as.Date("0001-01-01") & found <= as.Date("9999-12-31") ~ found)
+        all.put(".time", """
+            # The time so many seconds after the beginning of 1970, in universal time.
+            .time <- function(count) as.POSIXct(count, origin = "1970-01-01", tz = "UTC")
+            """);
+        all.put(".rounded", """
+            # A number with so many places, half away from zero; NA when it has more than 18 digits.
+            .rounded <- function(number, places) {
+              fits <- abs(number) < 10^(18 - places)
+              .exactly(case_when(fits ~ number), places)
+            }
+            """);
+        all.put(".exactly", """
+            # A number of so many places, as near as R comes. It keeps 15 digits exactly, and stops beyond.
+            .exactly <- function(number, places) {
+              units <- signif(abs(number) * 10^places, 15)
+              if (any(units >= 10^15, na.rm = TRUE)) stop("R keeps only 15 digits of a decimal number exactly")
+              sign(number) * floor(units + 0.5) / 10^places
+            }
+            """);
+        all.put(".divided", """
+            # A quotient with so many places, half away from zero, counted in whole units.
+            .divided <- function(over, under, over_places, under_places, places) {
+              negative <- (over < 0) != (under < 0)
+              up <- places + under_places - over_places
+              over <- round(abs(over) * 10^over_places) * 10^max(up, 0)
+              under <- round(abs(under) * 10^under_places) * 10^max(-up, 0)
+              large <- under != 0 & (2 * over + under > 2^53)
+              units <- (2 * over + under) %/% case_when(under != 0 ~ 2 * under)
+              large <- large & units < 1.1e18
+              if (any(large, na.rm = TRUE)) stop("R keeps only 15 digits of a decimal number exactly")
+              units <- case_when(units < 1e18 ~ units)
+              case_when(negative ~ -units, TRUE ~ units) / 10^places
+            }
+            """);
+        all.put(".quotient", """
+            # The whole part of a quotient, towards zero; NA for a divisor of 0.
+            .quotient <- function(over, under) {
+              under <- case_when(under != 0 ~ under)
+              sign(over) * sign(under) * (abs(over) %/% abs(under))
+            }
+            """);
+        all.put(".remainder", """
+            # What is left over, with the sign of the dividend; NA for a divisor of 0.
+            .remainder <- function(over, under) {
+              under <- case_when(under != 0 ~ abs(under))
+              sign(over) * (abs(over) - under * (abs(over) %/% under))
             }
             """);
         all.put(".join_present", """
@@ -122,13 +215,13 @@ public final class RLanguage extends FrameLanguage {
 
     /// The packages and the helping functions that a piece of code needs.
     public static String prelude(String code) {
-        StringBuilder out = new StringBuilder("library(dplyr)\nlibrary(stringr)\n");
+        StringBuilder out = new StringBuilder();
         HELPERS.forEach((name, text) -> {
-            if (code.contains(name + "(")) {
-                out.append('\n').append(text);
+            if ((code + out).contains(name + "(")) {
+                out.insert(0, "\n" + text);
             }
         });
-        return out.toString();
+        return out.insert(0, "library(dplyr)\nlibrary(stringr)\n").toString();
     }
 
     /// How a parameter is called in code.
@@ -212,6 +305,8 @@ public final class RLanguage extends FrameLanguage {
             case Type.Int _, Type.Decimal _ -> "numeric";
             case Type.Bool _ -> "logical";
             case Type.Date _ -> "Date";
+            case Type.Timestamp _ -> "POSIXct";
+            case Type.ListOf _, Type.Mapping _ -> throw RWriter.listGiven();
         };
     }
 }

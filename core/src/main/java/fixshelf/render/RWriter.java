@@ -1,6 +1,5 @@
 package fixshelf.render;
 
-import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -11,11 +10,15 @@ import fixshelf.language.Replacement;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -54,14 +57,31 @@ final class RWriter {
                     case Type.Int _, Type.Decimal _ -> "NA_real_";
                     case Type.Bool _, Type.Unknown _ -> "NA";
                     case Type.Date _ -> "as.Date(NA)";
+                    case Type.Timestamp _ -> "as.POSIXct(NA, tz = \"UTC\")";
+                    case Type.ListOf _, Type.Mapping _ -> "NULL";
                 };
             case String text -> quoted(text);
             case Boolean truth -> truth ? "TRUE" : "FALSE";
             case Long number -> whole(number);
             case BigDecimal number -> decimal(number);
             case LocalDate day -> "as.Date(\"" + day + "\")";
+            case LocalDateTime time -> time(time);
+            case List<?> _, Map<?, ?> _ -> throw listGiven();
             default -> throw new IllegalStateException("no literal for " + value.getClass());
         };
+    }
+
+    /// Its own reading fails for the first years.
+    private static String time(LocalDateTime time) {
+        return time.getYear() < 1000
+                ? "as.POSIXct(" + time.toEpochSecond(ZoneOffset.UTC) + ", origin = \"1970-01-01\", tz = \"UTC\")"
+                : "as.POSIXct(\"" + Literals.time(time) + "\", tz = \"UTC\")";
+    }
+
+    static ProblemException listGiven() {
+        return cannot(
+                "a list, a mapping or a separator comes through a parameter.",
+                "Copy it as an expression, with the values filled in.");
     }
 
     private static String whole(long number) {
@@ -98,7 +118,7 @@ final class RWriter {
         };
     }
 
-    private String text(Expr expr) {
+    String text(Expr expr) {
         return r(expr).text();
     }
 
@@ -115,7 +135,7 @@ final class RWriter {
         return R.call(name(fix.name()), inside.toArray(String[]::new));
     }
 
-    private static Expr typed(Expr expr, Type type) {
+    static Expr typed(Expr expr, Type type) {
         return expr instanceof Expr.Literal(Object value, Type _) && value == null
                 ? new Expr.Literal(null, type)
                 : expr;
@@ -134,7 +154,7 @@ final class RWriter {
         return caseWhen(parts);
     }
 
-    private static R caseWhen(List<String> parts) {
+    static R caseWhen(List<String> parts) {
         String line = "case_when(" + String.join(", ", parts) + ")";
         return line.length() <= 90 && line.indexOf('\n') < 0
                 ? R.atom(line)
@@ -205,29 +225,28 @@ final class RWriter {
             case "<>" -> R.infix(r(a.get(0)), "!=", r(a.get(1)), R.COMPARE);
             case "<", "<=", ">", ">=" ->
                 R.infix(ordered(a.get(0), a), call.function().name(), ordered(a.get(1), a), R.COMPARE);
-            case "+", "-", "*" -> arithmetic(a, call.function().name());
-            case "to_integer" -> R.call(".whole_number", text(typed(a.get(0), Type.TEXT)));
-            case "to_decimal" -> {
-                Type.Decimal type = (Type.Decimal) call.type();
-                yield R.call(".decimal_number", text(typed(a.get(0), Type.TEXT)), String.valueOf(type.scale()));
-            }
-            case "to_date" -> R.call(".iso_date", text(typed(a.get(0), Type.TEXT)));
-            case "format_date" -> R.call(".date_text", text(typed(a.get(0), Type.DATE)));
-            case "year" -> R.call("as.numeric", "as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$year + 1900");
-            case "month" -> R.call("as.numeric", "as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$mon + 1");
-            case "day" -> R.call("as.numeric", "as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$mday");
-            case "weekday" ->
-                R.call("as.numeric", "(as.POSIXlt(" + text(typed(a.get(0), Type.DATE)) + ")$wday + 6) %% 7 + 1");
-            case "add_days" -> R.call(".later", text(typed(a.get(0), Type.DATE)), text(typed(a.get(1), Type.INTEGER)));
-            case "days_between" ->
+            case "reverse" -> R.call("stringi::stri_reverse", text(a.get(0)));
+            case "initcap" ->
                 R.call(
-                        "as.numeric",
-                        R.infix(r(typed(a.get(1), Type.DATE)), "-", r(typed(a.get(0), Type.DATE)), R.PLUS)
-                                .text());
-            case "to_text" ->
-                caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ sprintf(\"%.0f\", "
-                        + r(a.get(0)).at(R.PLUS) + " + 0)"));
-            default -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+                        "gsub",
+                        quoted("([\\p{L}\\p{Nd}])([\\p{L}\\p{Nd}]*)"),
+                        quoted("\\U\\1\\L\\2"),
+                        text(a.get(0)),
+                        "perl = TRUE");
+            case "translate" -> translate(a);
+            case "normalize" -> R.call("stringi::stri_trans_nfc", text(a.get(0)));
+            case "split_part" -> part(a);
+            default -> more(call);
+        };
+    }
+
+    private R more(Expr.Call call) {
+        return switch (call.function().group()) {
+            case DATE -> new RDates(this).write(call);
+            case NUMBER, CONVERSION -> new RNumbers(this).write(call);
+            case LIST -> throw listGiven();
+            case TEXT, PATTERN, NULL, COMPARISON ->
+                throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         };
     }
 
@@ -264,16 +283,6 @@ final class RWriter {
     private R ordered(Expr expr, List<Expr> both) {
         boolean text = both.stream().anyMatch(e -> e.type() instanceof Type.Text);
         return text ? R.call(".code_points", text(typed(expr, Type.TEXT))) : r(expr);
-    }
-
-    private R arithmetic(List<Expr> a, String sign) {
-        boolean small = !sign.equals("*") && a.stream().allMatch(Arithmetic::isSmall);
-        R plain = R.infix(
-                r(typed(a.get(0), Type.INTEGER)),
-                sign,
-                r(typed(a.get(1), Type.INTEGER)),
-                sign.equals("*") ? R.IN : R.PLUS);
-        return small ? plain : R.call(".within", plain.text());
     }
 
     private R trimmed(List<Expr> a, boolean start, boolean end) {
@@ -446,5 +455,42 @@ final class RWriter {
         String regex = pattern.write("(?s:.*)", "(?s:.)", c -> RegexWriter.icu()
                 .write(new Regex.CharacterSet(List.of(new Regex.Range(c, c)), false)));
         return R.call("str_detect", text(a.get(0)), quoted("^" + regex + "\\z"));
+    }
+
+    private R translate(List<Expr> a) {
+        if (!(a.get(1) instanceof Expr.Literal(String from, Type _)
+                && a.get(2) instanceof Expr.Literal(String to, Type _))) {
+            throw cannot("the characters come through a parameter.", "Copy it with the characters filled in.");
+        }
+        int[] all = from.codePoints().distinct().toArray();
+        StringBuilder found = new StringBuilder();
+        StringBuilder written = new StringBuilder();
+        List<Regex.Range> dropped = new ArrayList<>();
+        for (int c : all) {
+            int at = from.codePointCount(0, from.indexOf(Character.toString(c)));
+            if (at < to.codePointCount(0, to.length())) {
+                found.appendCodePoint(c);
+                written.appendCodePoint(to.codePointAt(to.offsetByCodePoints(0, at)));
+            } else {
+                dropped.add(new Regex.Range(c, c));
+            }
+        }
+        String rest = text(a.get(0));
+        if (!dropped.isEmpty()) {
+            String set = RegexWriter.icu().write(new Regex.CharacterSet(dropped, false));
+            rest = "str_remove_all(" + rest + ", " + quoted(set) + ")";
+        }
+        return found.isEmpty()
+                ? R.atom(rest)
+                : R.call("stringi::stri_trans_char", rest, quoted(found.toString()), quoted(written.toString()));
+    }
+
+    private R part(List<Expr> a) {
+        if (!(a.get(2) instanceof Expr.Literal(Long number, Type _))) {
+            throw cannot("the number of the part comes through a parameter.", "Copy it with the number filled in.");
+        }
+        String place = number > 0 ? "p[" + number + "]" : number == -1 ? "p[length(p)]" : "rev(p)[" + -number + "]";
+        String parts = "str_split(" + text(a.get(0)) + ", fixed(" + one(a.get(1)) + "))";
+        return R.call("vapply", parts, "function(p) " + place, "\"\"");
     }
 }

@@ -12,38 +12,39 @@ import java.util.stream.Collectors;
 ///
 /// @param end how the very end of the text is written
 /// @param codePoint how a character that cannot be seen is written, up to U+FFFF and above
+/// @param categories whether `\p{L}` is known
 /// @param captures which group is captured: a number, or one of the constants
-record RegexWriter(String end, String codePoint, String farCodePoint, int captures) {
+record RegexWriter(String end, String codePoint, String farCodePoint, boolean categories, int captures) {
     static final int ALL = -1;
     static final int NONE = 0;
 
     static RegexWriter re2() {
-        return new RegexWriter("$", "\\x{%04X}", "\\x{%X}", ALL);
+        return new RegexWriter("$", "\\x{%04X}", "\\x{%X}", true, ALL);
     }
 
     static RegexWriter posix() {
-        return new RegexWriter("$", "\\u%04X", "\\U%08X", ALL);
+        return new RegexWriter("$", "\\u%04X", "\\U%08X", false, ALL);
     }
 
     static RegexWriter pcre() {
-        return new RegexWriter("\\z", "\\x{%04X}", "\\x{%X}", ALL);
+        return new RegexWriter("\\z", "\\x{%04X}", "\\x{%X}", true, ALL);
     }
 
     static RegexWriter java() {
-        return new RegexWriter("\\z", "\\u%04X", "\\x{%X}", ALL);
+        return new RegexWriter("\\z", "\\u%04X", "\\x{%X}", true, ALL);
     }
 
     static RegexWriter icu() {
-        return new RegexWriter("\\z", "\\u%04X", "\\U%08X", ALL);
+        return new RegexWriter("\\z", "\\u%04X", "\\U%08X", true, ALL);
     }
 
     static RegexWriter python() {
-        return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", ALL);
+        return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", false, ALL);
     }
 
     /// The same flavour, but only the group of that number is captured.
     RegexWriter capturing(int group) {
-        return new RegexWriter(end, codePoint, farCodePoint, group);
+        return new RegexWriter(end, codePoint, farCodePoint, categories, group);
     }
 
     String write(Regex regex) {
@@ -87,9 +88,18 @@ record RegexWriter(String end, String codePoint, String farCodePoint, int captur
 
     private String set(CharacterSet set) {
         if (set.isSingle()) {
-            return character(set.ranges().getFirst().first(), "\\.[]{}()*+?^$|");
+            return character(set.own().getFirst().first(), "\\.[]{}()*+?^$|");
         }
-        String inside = set.ranges().stream().map(this::range).collect(Collectors.joining());
+        boolean named = categories && !set.classes().isEmpty();
+        String classes = named
+                ? set.classes().stream().map(c -> "\\p{" + c.label() + "}").collect(Collectors.joining())
+                : "";
+        String inside =
+                (named ? set.own() : set.ranges()).stream().map(this::range).collect(Collectors.joining()) + classes;
+        boolean bare = named && set.own().isEmpty() && set.classes().size() == 1;
+        if (bare) {
+            return set.negated() ? "\\P" + classes.substring(2) : classes;
+        }
         return (set.negated() ? "[^" : "[") + inside + "]";
     }
 

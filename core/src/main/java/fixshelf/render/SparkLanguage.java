@@ -13,20 +13,14 @@ import java.util.stream.Collectors;
 public final class SparkLanguage extends SqlLanguage {
     private static final Quoted QUOTED = new Quoted('\'', "\\u%04X", "\\U%08X");
     private static final String BLANKS = "[\\t-\\r ]*";
+    private static final String TIME = "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
 
     public SparkLanguage() {
         say("trim", a -> trim(a, "BOTH"));
         say("ltrim", a -> trim(a, "LEADING"));
         say("rtrim", a -> trim(a, "TRAILING"));
-        say(
-                "upper",
-                a -> Sql.atom("array_join(transform(split(" + sql(a.getFirst()).text()
-                        + ", ''), c -> CASE WHEN length(upper(c)) = 1 THEN upper(c)"
-                        + " WHEN length(initcap(c)) = 1 THEN initcap(c) ELSE c END), '')"));
-        say(
-                "lower",
-                a -> Sql.atom("array_join(transform(split(replace("
-                        + sql(a.getFirst()).text() + ", 'İ', 'i'), ''), c -> lower(c)), '')"));
+        say("upper", a -> Sql.atom(upper(sql(a.getFirst()).text())));
+        say("lower", a -> Sql.atom(lower(sql(a.getFirst()).text())));
         say("position", a -> Sql.call("locate", sql(a.get(1)), sql(a.get(0))));
         say("starts_with", a -> Sql.call("startswith", all(a)));
         say("ends_with", a -> Sql.call("endswith", all(a)));
@@ -63,7 +57,40 @@ public final class SparkLanguage extends SqlLanguage {
                                 sql(a.get(0)),
                                 Sql.atom("CAST(" + days(a.get(1)).text() + " AS INT)")))));
         say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
-        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS STRING)"));
+        say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        say("week", a -> Sql.call("weekofyear", all(a)));
+        say(
+                "add_months",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendar(Sql.call(
+                                "add_months",
+                                sql(a.get(0)),
+                                Sql.atom("CAST(" + months(a.get(1)).text() + " AS INT)")))));
+        say(
+                "to_timestamp",
+                a -> caseWhen(
+                        Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " RLIKE " + text(TIME) + " AND "
+                                + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
+                                        .text() + " <> '0000'"),
+                        Sql.atom("try_cast(" + sql(a.getFirst()).text() + " AS TIMESTAMP_NTZ)")));
+        say("format_timestamp", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS STRING)"));
+        say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATE)"));
+        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TIMESTAMP_NTZ)"));
+        for (String part : List.of("hour", "minute", "second")) {
+            say(part, a -> Sql.call(part, all(a)));
+        }
+        say(
+                "add_seconds",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendarOfTimes(Sql.infix(
+                                sql(a.get(0)),
+                                "+",
+                                Sql.atom("make_dt_interval(0, 0, 0, "
+                                        + seconds(a.get(1)).text() + ")"),
+                                Sql.OTHER))));
+        say("seconds_between", a -> Sql.call("timestampdiff", Sql.atom("SECOND"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> sql(a.getFirst()));
     }
 
@@ -94,6 +121,8 @@ public final class SparkLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "STRING";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
+            case Type.Timestamp _ -> "TIMESTAMP_NTZ";
+            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
             case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
@@ -184,5 +213,49 @@ public final class SparkLanguage extends SqlLanguage {
         String shape = "^" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "\\z";
         Sql said = Sql.atom("length(" + text.text() + ") <= 100 AND " + text.at(Sql.OTHER) + " RLIKE " + text(shape));
         return caseWhen(said, Sql.atom("try_cast(" + bare(a.getFirst()) + " AS " + typeName(type) + ")"));
+    }
+
+    /// By each character alone: of a whole text, it makes SS of ß.
+    private static String upper(String text) {
+        return "array_join(transform(split(" + text + ", ''), c -> CASE WHEN length(upper(c)) = 1 THEN upper(c)"
+                + " WHEN length(initcap(c)) = 1 THEN initcap(c) ELSE c END), '')";
+    }
+
+    private static String lower(String text) {
+        return "array_join(transform(split(replace(" + text + ", 'İ', 'i'), ''), c -> lower(c)), '')";
+    }
+
+    /// Runs of letters and digits, and what stands between them, one after the other.
+    private Sql initcap(String text) {
+        return Sql.atom("array_join(transform(regexp_extract_all(" + text + ", "
+                + text("([\\p{L}\\p{Nd}]+|[^\\p{L}\\p{Nd}]+)") + ", 1), w -> concat(" + upper("substr(w, 1, 1)") + ", "
+                + lower("substr(w, 2)") + ")), '')");
+    }
+
+    @Override
+    Sql time(String time) {
+        return Sql.atom("TIMESTAMP_NTZ '" + time + "'");
+    }
+
+    @Override
+    String quotient(String dividend, String divisor) {
+        return dividend + " div " + divisor;
+    }
+
+    @Override
+    Optional<Sql> tryCast(Sql number, Type type) {
+        return Optional.of(Sql.atom("try_cast(" + number.text() + " AS " + typeName(type) + ")"));
+    }
+
+    /// Its own division rounds at a digit that depends on the types.
+    @Override
+    Sql exactQuotient(Expr dividend, Expr divisor, int scale) {
+        String units = SqlNumbers.roundedQuotient(this, dividend, divisor, scale, "DECIMAL(38, 0)")
+                .text();
+        String unit = scale == 0 ? "" : " * 0." + "0".repeat(scale - 1) + "1";
+        String about =
+                "CAST(" + sql(dividend).text() + " AS DOUBLE) / " + sql(divisor).at(Sql.PRODUCT + 1) + " * 1e" + scale;
+        return Sql.atom(
+                "CASE WHEN abs(" + about + ") < 2e18 THEN CAST(" + units + " AS DECIMAL(19, 0))" + unit + " END");
     }
 }

@@ -1,27 +1,31 @@
 package fixshelf.render;
 
-import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.FunctionDef;
 import fixshelf.language.Inliner;
 import fixshelf.language.Regex;
+import fixshelf.language.Regex.CharacterSet;
 import fixshelf.language.RegexParser;
 import fixshelf.language.Replacement;
+import fixshelf.language.UnicodeClass;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import fixshelf.type.Visible;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -34,9 +38,14 @@ public abstract class SqlLanguage implements Language {
         Sql write(List<Expr> arguments);
     }
 
+    /// The characters of a word, whose first one `initcap` makes a capital.
+    static final CharacterSet WORD = new CharacterSet(List.of(), List.of(UnicodeClass.L, UnicodeClass.ND), false);
+
     /// No rendered text is longer; a fix that repeats its parts too often is refused instead.
     private static final int LONGEST = 400_000;
     private static final int MOST_DAYS = 4_000_000;
+    private static final int MOST_MONTHS = 120_000;
+    private static final long MOST_SECONDS = 400_000_000_000L;
 
     private static final Set<String> KEYWORDS = Set.of(
             ("case when then else end and or not is null in like rlike regexp glob escape create replace function returns"
@@ -59,7 +68,7 @@ public abstract class SqlLanguage implements Language {
     @Override
     public Outcome<String> expression(Expr expr) {
         try {
-            return Outcome.of(sql(Inliner.inline(expr, Map.of())).text());
+            return Outcome.of(finished(Inliner.inline(expr, Map.of())).text());
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
@@ -70,7 +79,7 @@ public abstract class SqlLanguage implements Language {
         try {
             Expr body = Inliner.body(fix.body(), Map.of());
             String comment = about.isBlank() ? "" : "-- " + about.replace("\n", " ") + "\n";
-            return Outcome.of(comment + definitionOf(fix, sql(body).text()));
+            return Outcome.of(comment + definitionOf(fix, finished(body).text()));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
@@ -88,6 +97,48 @@ public abstract class SqlLanguage implements Language {
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
+    }
+
+    /// The left side of an operation whose result has that type; most languages make room for it themselves.
+    Sql widened(Expr left, Type.Decimal result) {
+        return sql(left);
+    }
+
+    /// The whole part of a quotient of whole numbers, both written so that they bind tightly.
+    String quotient(String dividend, String divisor) {
+        return dividend + " / " + divisor;
+    }
+
+    /// The quotient with at least `scale` exact digits after the point; the divisor is not 0.
+    abstract Sql exactQuotient(Expr dividend, Expr divisor, int scale);
+
+    /// A number as one of that type, rounded, or null where it does not fit; empty where the language would stop.
+    Optional<Sql> tryCast(Sql number, Type type) {
+        return Optional.empty();
+    }
+
+    /// The function that gives the smallest whole number that is not smaller.
+    String ceiling() {
+        return "ceil";
+    }
+
+    /// The scale that the last argument says.
+    final int scale(List<Expr> arguments) {
+        if (arguments.getLast() instanceof Expr.Literal(Long scale, Type _)) {
+            return scale.intValue();
+        }
+        throw cannot(
+                "the scale comes through a parameter, and it is part of the type.",
+                "Copy it as an expression, with the scale filled in.");
+    }
+
+    private Sql toText(Expr number) {
+        String value = sql(number).text();
+        if (number.type() instanceof Type.Decimal(int precision, int scale)) {
+            // With a digit before the point, which some leave out where the type has none.
+            value = cast(value, new Type.Decimal(Math.max(precision, Math.min(38, scale + 1)), scale));
+        }
+        return Sql.atom(cast(value, Type.TEXT));
     }
 
     /// The result of `+`, `-` or `*`, null where it is beyond 64 bits; `plain` is the operation itself.
@@ -120,7 +171,26 @@ public abstract class SqlLanguage implements Language {
         return forms.containsKey(function.name());
     }
 
+    /// How a function has been said so far.
+    final Form form(String function) {
+        return Objects.requireNonNull(forms.get(function));
+    }
+
+    /// An expression as it stands alone, as a result.
+    Sql finished(Expr expr) {
+        return sql(expr);
+    }
+
+    /// How a language writes an expression for which the common ways will not do.
+    Optional<Sql> before(Expr expr) {
+        return Optional.empty();
+    }
+
     final Sql sql(Expr expr) {
+        Optional<Sql> own = before(expr);
+        if (own.isPresent()) {
+            return own.get();
+        }
         Sql sql =
                 switch (expr) {
                     case Expr.Literal(Object value, Type type) -> literal(value, type);
@@ -141,6 +211,11 @@ public abstract class SqlLanguage implements Language {
             return sql(simpler.get());
         }
         Form form = forms.get(call.function().name());
+        if (form == null && call.function().group() == FunctionDef.Group.LIST) {
+            throw cannot(
+                    "a list, a mapping or a separator comes through a parameter.",
+                    "Copy it as an expression, with the values filled in.");
+        }
         if (form == null) {
             throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         }
@@ -161,6 +236,7 @@ public abstract class SqlLanguage implements Language {
             case BigDecimal number -> number(number.toPlainString());
             case Long number -> number(number.toString());
             case LocalDate day -> day(day);
+            case LocalDateTime time -> time(Literals.time(time));
             default -> throw new IllegalStateException("no literal for " + value.getClass());
         };
     }
@@ -168,6 +244,11 @@ public abstract class SqlLanguage implements Language {
     /// A constant day.
     Sql day(LocalDate day) {
         return Sql.atom("DATE '" + day + "'");
+    }
+
+    /// A constant time, given as `2026-02-07 10:12:00`.
+    Sql time(String time) {
+        return Sql.atom("TIMESTAMP '" + time + "'");
     }
 
     private static Sql number(String digits) {
@@ -188,15 +269,25 @@ public abstract class SqlLanguage implements Language {
         });
         flush(run, pieces);
         return switch (pieces.size()) {
-            case 0 -> "''";
+            case 0 -> quoted("");
             case 1 -> pieces.getFirst();
-            default -> "(" + String.join(" || ", pieces) + ")";
+            default -> "(" + String.join(joining(), pieces) + ")";
         };
     }
 
-    private static void flush(StringBuilder run, List<String> pieces) {
+    /// The sign between texts that are joined.
+    String joining() {
+        return " || ";
+    }
+
+    /// A text without invisible characters.
+    String quoted(String text) {
+        return "'" + text.replace("'", "''") + "'";
+    }
+
+    private void flush(StringBuilder run, List<String> pieces) {
         if (!run.isEmpty()) {
-            pieces.add("'" + run.toString().replace("'", "''") + "'");
+            pieces.add(quoted(run.toString()));
             run.setLength(0);
         }
     }
@@ -270,14 +361,7 @@ public abstract class SqlLanguage implements Language {
             boolean ordering = !sign.equals("=") && !sign.equals("<>");
             say(sign, a -> Sql.infix(exact(a.get(0), ordering), sign, sql(a.get(1)), Sql.COMPARE));
         }
-        for (String sign : List.of("+", "-", "*")) {
-            int precedence = sign.equals("*") ? Sql.PRODUCT : Sql.SUM;
-            say(sign, a -> {
-                Sql plain = Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), precedence);
-                boolean small = !sign.equals("*") && a.stream().allMatch(Arithmetic::isSmall);
-                return small ? plain : within64(a, sign, plain);
-            });
-        }
+        SqlNumbers.addTo(this);
         say("||", this::joined);
         say("concat", this::joined);
         say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
@@ -300,11 +384,74 @@ public abstract class SqlLanguage implements Language {
         say("concat_ws", this::concatWs);
         say("remove_prefix", this::removePrefix);
         say("remove_suffix", this::removeSuffix);
+        say("reverse", a -> Sql.call("reverse", all(a)));
+        say("translate", a -> Sql.call("translate", all(a)));
+        say("split_part", this::splitPart);
+        say("normalize", a -> {
+            throw cannot("it has no Unicode normal forms.", "Use translate or strip_accents for the letters you need.");
+        });
+        say("to_text", a -> toText(a.getFirst()));
     }
 
     /// `first` and `last` of the calendar around a day, so that what falls out of it is null.
     static Sql inCalendar(Sql day) {
         return caseWhen(Sql.atom(day.at(Sql.OTHER) + " BETWEEN DATE '0001-01-01' AND DATE '9999-12-31'"), day);
+    }
+
+    final Sql inCalendarOfTimes(Sql time) {
+        String first = time("0001-01-01 00:00:00").text();
+        String last = time("9999-12-31 23:59:59").text();
+        return caseWhen(Sql.atom(time.at(Sql.OTHER) + " BETWEEN " + first + " AND " + last), time);
+    }
+
+    /// Where so many parts exist, the one with that number, which the language itself can find.
+    final Sql splitPart(List<Expr> a) {
+        if (!(a.get(2) instanceof Expr.Literal(Long number, Type _))) {
+            throw cannot("the number of the part comes through a parameter.", "Copy it with the number filled in.");
+        }
+        Sql part = part(a.get(0), a.get(1), number);
+        if (number == 1 || number == -1) {
+            return part;
+        }
+        Sql text = sql(a.get(0));
+        String without =
+                length(Sql.call("replace", text, sql(a.get(1)), Sql.atom("''"))).text();
+        String least = a.get(1) instanceof Expr.Literal(String sign, Type _)
+                ? String.valueOf((Math.abs(number) - 1) * sign.codePointCount(0, sign.length()))
+                : (Math.abs(number) - 1) + " * " + lengthOf(a.get(1)).text();
+        return caseWhen(Sql.atom(length(text).text() + " - " + without + " >= " + least), part);
+    }
+
+    /// The part of a separated text with that number, which exists.
+    Sql part(Expr text, Expr separator, long number) {
+        return Sql.call("split_part", sql(text), sql(separator), Sql.atom(String.valueOf(number)));
+    }
+
+    /// Whether a text can begin again before it has ended, as `aa` does in `aaa`.
+    static boolean overlapsItself(String text) {
+        for (int i = 1; i < text.length(); i++) {
+            if (text.startsWith(text.substring(i))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /// Months, brought into a range that holds every step within the calendar.
+    final Sql months(Expr number) {
+        return clamped(number, MOST_MONTHS);
+    }
+
+    /// Seconds, brought into a range that holds every step within the calendar.
+    final Sql seconds(Expr number) {
+        return clamped(number, MOST_SECONDS);
+    }
+
+    /// The refusal of a type that only exists while code is written.
+    final ProblemException listGiven() {
+        return cannot(
+                "a list or a mapping comes through a parameter.",
+                "Copy it as an expression, with the values filled in.");
     }
 
     /// The texts one after another; null when one is.
@@ -356,11 +503,14 @@ public abstract class SqlLanguage implements Language {
 
     /// A number of days, brought into a range that holds every step within the calendar.
     final Sql days(Expr number) {
-        boolean small = number instanceof Expr.Literal(Long n, Type _) && Math.abs(n) <= MOST_DAYS;
+        return clamped(number, MOST_DAYS);
+    }
+
+    private Sql clamped(Expr number, long most) {
+        boolean small = number instanceof Expr.Literal(Long n, Type _) && Math.abs(n) <= most;
         return small
                 ? sql(number)
-                : Sql.atom(least() + "(" + greatest() + "(" + sql(number).text() + ", -" + MOST_DAYS + "), " + MOST_DAYS
-                        + ")");
+                : Sql.atom(least() + "(" + greatest() + "(" + sql(number).text() + ", -" + most + "), " + most + ")");
     }
 
     /// The function that gives the least of several values.
@@ -437,7 +587,12 @@ public abstract class SqlLanguage implements Language {
     private Sql concatWs(List<Expr> arguments) {
         List<Expr> parts = arguments.subList(1, arguments.size());
         Sql any = new Sql(Sql.call("coalesce", all(parts)).text() + " IS NOT NULL", Sql.COMPARE);
-        return caseWhen(any, Sql.call("concat_ws", all(arguments)));
+        return caseWhen(any, Sql.call("concat_ws", pieces(arguments)));
+    }
+
+    /// The arguments of `concat_ws`.
+    Sql[] pieces(List<Expr> arguments) {
+        return all(arguments);
     }
 
     private Sql removePrefix(List<Expr> a) {

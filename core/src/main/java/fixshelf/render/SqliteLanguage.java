@@ -37,7 +37,7 @@ public final class SqliteLanguage extends SqlLanguage {
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toInteger(sql(a.getFirst())));
         say("to_decimal", a -> {
-            throw cannot("it has no exact decimal numbers.", "Keep the number as text, or use another language.");
+            throw noDecimals();
         });
         say("to_date", a -> {
             Sql text = sql(a.getFirst());
@@ -59,7 +59,48 @@ public final class SqliteLanguage extends SqlLanguage {
                 "days_between",
                 a -> Sql.atom("CAST(julianday(" + sql(a.get(1)).text() + ") - julianday("
                         + sql(a.get(0)).text() + ") AS INTEGER)"));
-        say("to_text", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TEXT)"));
+        say("reverse", a -> reverse(sql(a.getFirst())));
+        say("initcap", a -> initcap(sql(a.getFirst())));
+        say("translate", this::translate);
+        for (String function : List.of("round", "divide", "floor", "ceil")) {
+            say(function, a -> {
+                throw noDecimals();
+            });
+        }
+        say(
+                "week",
+                a -> new Sql(
+                        "(strftime('%j', date(" + sql(a.getFirst()).text() + ", '-3 days', 'weekday 4')) - 1) / 7 + 1",
+                        Sql.SUM));
+        say("add_months", a -> addMonths(sql(a.get(0)).text(), months(a.get(1)).text()));
+        say("to_timestamp", a -> {
+            Sql text = sql(a.getFirst());
+            String digits = "[0-9][0-9]";
+            String shape = digits + digits + "-" + digits + "-" + digits + " " + digits + ":" + digits + ":" + digits;
+            return caseWhen(
+                    Sql.atom(text.at(Sql.OTHER) + " GLOB '" + shape + "' AND " + text.at(Sql.OTHER)
+                            + " >= '0001' AND substr(" + text.text() + ", 12, 2) < '24' AND datetime(" + text.text()
+                            + ", '+0 days') = " + text.at(Sql.OTHER)),
+                    text);
+        });
+        say("format_timestamp", a -> sql(a.getFirst()));
+        say("date_of", a -> Sql.atom("substr(" + sql(a.getFirst()).text() + ", 1, 10)"));
+        say("at_midnight", a -> Sql.infix(sql(a.getFirst()), "||", Sql.atom("' 00:00:00'"), Sql.OTHER));
+        say("hour", a -> digits(a.getFirst(), 12));
+        say("minute", a -> digits(a.getFirst(), 15));
+        say("second", a -> digits(a.getFirst(), 18));
+        say("add_seconds", a -> {
+            String time = "datetime(" + sql(a.get(0)).text() + ", "
+                    + seconds(a.get(1)).text() + " || ' seconds')";
+            return caseWhen(
+                    Sql.atom(time + " BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"), Sql.atom(time));
+        });
+        say(
+                "seconds_between",
+                a -> new Sql(
+                        "strftime('%s', " + sql(a.get(1)).text() + ") - strftime('%s', "
+                                + sql(a.get(0)).text() + ")",
+                        Sql.SUM));
         say("chr", a -> Sql.call("char", sql(a.getFirst())));
     }
 
@@ -88,8 +129,9 @@ public final class SqliteLanguage extends SqlLanguage {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "TEXT";
             case Type.Int _, Type.Bool _ -> "INTEGER";
-            case Type.Date _ -> "TEXT";
-            case Type.Decimal _ -> throw cannot("it has no exact decimal numbers.", "Use another type.");
+            case Type.Date _, Type.Timestamp _ -> "TEXT";
+            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.Decimal _ -> throw noDecimals();
         };
     }
 
@@ -120,6 +162,9 @@ public final class SqliteLanguage extends SqlLanguage {
 
     @Override
     Sql literal(@org.jspecify.annotations.Nullable Object value, Type type) {
+        if (value instanceof java.math.BigDecimal) {
+            throw noDecimals();
+        }
         return value == null ? Sql.atom("NULL") : super.literal(value, type);
     }
 
@@ -166,17 +211,16 @@ public final class SqliteLanguage extends SqlLanguage {
     }
 
     private Sql mapped(Sql text, String function, String from, String to) {
+        return walk(text, "o || " + mappedCharacter(function, from, to), "o");
+    }
+
+    private String mappedCharacter(String function, String from, String to) {
         String character = "substr(s, i, 1)";
-        return Sql.atom("(WITH RECURSIVE walk(s, i, o) AS (\n"
-                + "    SELECT " + text.text() + ", 1, ''\n"
-                + "    UNION ALL\n"
-                + "    SELECT s, i + 1, o || CASE\n"
+        return "CASE\n"
                 + "      WHEN unicode(" + character + ") < 128 THEN " + function + "(" + character + ")\n"
                 + "      WHEN instr(" + text(from) + ", " + character + ") > 0\n"
                 + "      THEN substr(" + text(to) + ", instr(" + text(from) + ", " + character + "), 1)\n"
-                + "      ELSE " + character + " END\n"
-                + "    FROM walk WHERE i <= length(s))\n"
-                + "  SELECT o FROM walk WHERE i > length(s))");
+                + "      ELSE " + character + " END";
     }
 
     private Sql right(List<Expr> a) {
@@ -261,5 +305,93 @@ public final class SqliteLanguage extends SqlLanguage {
                         + "  FROM (SELECT substr(t, 1, 1) AS sign, CASE WHEN substr(t, 1, 1) IN ('+', '-') THEN substr(t, 2) ELSE t END AS digits\n"
                         + "  FROM (SELECT trim(%s, " + BLANKS + ") AS t))))",
                 text.text()));
+    }
+
+    private fixshelf.problem.ProblemException noDecimals() {
+        return cannot("it has no exact decimal numbers.", "Keep the number as text, or use another language.");
+    }
+
+    @Override
+    Sql exactQuotient(Expr dividend, Expr divisor, int scale) {
+        throw noDecimals();
+    }
+
+    @Override
+    Sql time(String time) {
+        return Sql.atom("'" + time + "'");
+    }
+
+    private Sql digits(Expr time, int from) {
+        return Sql.atom("CAST(substr(" + sql(time).text() + ", " + from + ", 2) AS INTEGER)");
+    }
+
+    /// Its own months run over into the next one where the day is missing.
+    private Sql addMonths(String date, String months) {
+        String plain = "date(" + date + ", (" + months + ") || ' months')";
+        String last = "date(" + date + ", 'start of month', (" + months + " + 1) || ' months', '-1 days')";
+        String found = "min(" + plain + ", " + last + ")";
+        return caseWhen(Sql.atom(found + " BETWEEN '0001-01-01' AND '9999-12-31'"), Sql.atom(found));
+    }
+
+    @Override
+    Sql part(Expr text, Expr separator, long number) {
+        boolean plain = separator instanceof Expr.Literal(String sign, Type _) && !overlapsItself(sign);
+        if (!plain) {
+            throw cannot("a separator that overlaps itself cannot be walked.", "Give a plain separator, as ','.");
+        }
+        String sign = sql(separator).text();
+        return Sql.atom("(WITH RECURSIVE parts(n, part, rest) AS (\n"
+                + "    SELECT 0, '', " + sql(text).at(Sql.OTHER) + " || " + sign + "\n"
+                + "    UNION ALL\n"
+                + "    SELECT n + 1, substr(rest, 1, instr(rest, " + sign + ") - 1), substr(rest, instr(rest, " + sign
+                + ") + " + lengthOf(separator).text() + ")\n"
+                + "    FROM parts WHERE rest <> '')\n"
+                + "  SELECT part FROM parts WHERE n > 0 ORDER BY n" + (number < 0 ? " DESC" : "") + " LIMIT 1 OFFSET "
+                + (Math.abs(number) - 1) + ")");
+    }
+
+    private Sql reverse(Sql text) {
+        return walk(text, "substr(s, i, 1) || o", "o");
+    }
+
+    /// A walk through the text: what is written after each character, and what at the end.
+    private static Sql walk(Sql text, String step, String result) {
+        return Sql.atom("(WITH RECURSIVE walk(s, i, o) AS (\n"
+                + "    SELECT " + text.text() + ", 1, ''\n"
+                + "    UNION ALL\n"
+                + "    SELECT s, i + 1, " + step + "\n"
+                + "    FROM walk WHERE i <= length(s))\n"
+                + "  SELECT " + result + " FROM walk WHERE i > length(s))");
+    }
+
+    private Sql translate(List<Expr> a) {
+        String from = sql(a.get(1)).text();
+        String to = sql(a.get(2)).text();
+        String place = "instr(" + from + ", substr(s, i, 1))";
+        return walk(
+                sql(a.get(0)),
+                "o || CASE WHEN " + place + " > 0 THEN substr(" + to + ", " + place + ", 1) ELSE substr(s, i, 1) END",
+                "o");
+    }
+
+    /// Whether a character goes on with a word is kept while walking.
+    private Sql initcap(Sql text) {
+        String c = "substr(s, i, 1)";
+        String small = mappedCharacter("lower", MAPS.capitals(), MAPS.smalls());
+        String capital = mappedCharacter("upper", MAPS.lower(), MAPS.upper());
+        String far = WORD.ranges().stream()
+                .filter(r -> r.last() > 127)
+                .map(r -> "(" + r.first() + "," + r.last() + ")")
+                .collect(Collectors.joining(","));
+        String word = "CASE WHEN unicode(" + c + ") < 128 THEN " + c + " GLOB '[A-Za-z0-9]'\n"
+                + "      ELSE EXISTS (SELECT 1 FROM (VALUES " + far + ") WHERE unicode(" + c
+                + ") BETWEEN column1 AND column2) END";
+        return Sql.atom("(WITH RECURSIVE walk(s, i, o, w) AS (\n"
+                + "    SELECT " + text.text() + ", 1, '', 0\n"
+                + "    UNION ALL\n"
+                + "    SELECT s, i + 1, o || CASE WHEN w THEN " + small + "\n      ELSE " + capital + " END,\n      "
+                + word + "\n"
+                + "    FROM walk WHERE i <= length(s))\n"
+                + "  SELECT o FROM walk WHERE i > length(s))");
     }
 }

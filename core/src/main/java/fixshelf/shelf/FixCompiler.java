@@ -89,7 +89,12 @@ final class FixCompiler implements Scope.Fixes {
     private static Definition definition(FixPage page, Body body) {
         Set<String> fixed = BodyParser.fixedNames(body);
         List<Parameter> parameters = page.parameters().stream()
-                .map(p -> new Parameter(p.name(), p.type(), p.fallback(), p.about(), fixed.contains(key(p.name()))))
+                .map(p -> new Parameter(
+                        p.name(),
+                        p.type(),
+                        p.fallback(),
+                        p.about(),
+                        p.type().isFixed() || fixed.contains(key(p.name()))))
                 .toList();
         return new Definition(page.name(), parameters, page.returns(), body);
     }

@@ -2,23 +2,42 @@ package fixshelf.type;
 
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /// Writes values as SQL literals, so that edge spaces and invisible characters can always be seen.
 public final class Literals {
     private Literals() {}
 
-    /// `'it''s'`, `U&'a\0009b'` where something cannot be seen, `42`, `DATE '2026-02-07'`, `TRUE`, `NULL`.
+    /// `'it''s'`, `U&'a\0009b'` where something cannot be seen, `42`, `DATE '2026-02-07'`, `TRUE`, `NULL`,
+    /// `ARRAY['a', 'b']`, `MAP['a', 1]`.
     public static String print(@Nullable Object value) {
         return switch (value) {
             case null -> "NULL";
             case String text -> text(text);
             case BigDecimal number -> number.toPlainString();
             case LocalDate day -> "DATE '" + day + "'";
+            case LocalDateTime time -> "TIMESTAMP '" + time(time) + "'";
+            case List<?> list -> list.stream().map(Literals::print).collect(Collectors.joining(", ", "ARRAY[", "]"));
+            case Map<?, ?> pairs ->
+                pairs.entrySet().stream()
+                        .map(e -> print(e.getKey()) + ", " + print(e.getValue()))
+                        .collect(Collectors.joining(", ", "MAP[", "]"));
             case Boolean truth -> truth ? "TRUE" : "FALSE";
             default -> value.toString();
         };
+    }
+
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
+
+    /// A timestamp as `2026-02-07 10:12:00`.
+    public static String time(LocalDateTime time) {
+        return TIME.format(time);
     }
 
     private static String text(String text) {

@@ -11,6 +11,7 @@ public sealed interface Type {
     Int INTEGER = new Int();
     Bool BOOLEAN = new Bool();
     Date DATE = new Date();
+    Timestamp TIMESTAMP = new Timestamp();
     Unknown UNKNOWN = new Unknown();
     Decimal DECIMAL = new Decimal(18, 4);
 
@@ -35,6 +36,15 @@ public sealed interface Type {
     /// A day of the Gregorian calendar, also before it was in use, of the years 0001 to 9999.
     record Date() implements Type {}
 
+    /// A day and a time of that day to the second, without a time zone, of the years 0001 to 9999.
+    record Timestamp() implements Type {}
+
+    /// Several values of one type in an order; only known when code is written, as a parameter or a constant.
+    record ListOf(Type element) implements Type {}
+
+    /// For each of some values another one; only known when code is written, as a parameter or a constant.
+    record Mapping(Type from, Type to) implements Type {}
+
     /// The type of a bare NULL: fits wherever a value is asked for.
     record Unknown() implements Type {}
 
@@ -46,16 +56,37 @@ public sealed interface Type {
             case Decimal(int precision, int scale) -> "decimal(" + precision + "," + scale + ")";
             case Bool _ -> "boolean";
             case Date _ -> "date";
+            case Timestamp _ -> "timestamp";
+            case ListOf(Type element) -> "list of " + element.label();
+            case Mapping(Type from, Type to) -> "mapping of " + from.label() + " to " + to.label();
             case Unknown _ -> "null";
         };
     }
 
     /// Whether a value of this type may stand where `wanted` is asked for, without any loss.
     default boolean fits(Type wanted) {
-        return equals(wanted)
-                || this instanceof Unknown
-                || this instanceof Int && wanted instanceof Decimal
-                || this instanceof Decimal && wanted instanceof Decimal;
+        return switch (this) {
+            case Unknown _ -> true;
+            case Int _ -> equals(wanted) || wanted instanceof Decimal;
+            case Decimal(int precision, int scale) ->
+                wanted instanceof Decimal(int wantedPrecision, int wantedScale)
+                        && scale <= wantedScale
+                        && precision - scale <= wantedPrecision - wantedScale;
+            case ListOf(Type element) -> wanted instanceof ListOf(Type other) && element.fits(other);
+            case Mapping(Type from, Type to) ->
+                wanted instanceof Mapping(Type otherFrom, Type otherTo) && from.fits(otherFrom) && to.fits(otherTo);
+            case Text _, Bool _, Date _, Timestamp _ -> equals(wanted);
+        };
+    }
+
+    /// Whether it is a whole or an exact number.
+    default boolean isNumeric() {
+        return this instanceof Int || this instanceof Decimal;
+    }
+
+    /// Whether its value must be known when code is written.
+    default boolean isFixed() {
+        return this instanceof ListOf || this instanceof Mapping;
     }
 
     /// The type that holds values of both, if there is one.
@@ -73,6 +104,9 @@ public sealed interface Type {
 
     Pattern DECIMAL_NAME = Pattern.compile("decimal\\s*\\(\\s*(\\d{1,2})\\s*,\\s*(\\d{1,2})\\s*\\)");
 
+    Pattern LIST_NAME = Pattern.compile("list\\s+of\\s+(.+)");
+    Pattern MAPPING_NAME = Pattern.compile("mapping\\s+of\\s+(.+?)\\s+to\\s+(.+)");
+
     /// Reads a type as it is written on a page; empty if there is no such type.
     static Optional<Type> parse(String name) {
         String wanted = name.strip().toLowerCase(Locale.ROOT);
@@ -83,12 +117,22 @@ public sealed interface Type {
             boolean exists = precision >= 1 && precision <= 38 && scale <= precision;
             return exists ? Optional.of(new Decimal(precision, scale)) : Optional.empty();
         }
+        Matcher list = LIST_NAME.matcher(wanted);
+        if (list.matches()) {
+            return parse(list.group(1)).filter(t -> !t.isFixed()).map(ListOf::new);
+        }
+        Matcher mapping = MAPPING_NAME.matcher(wanted);
+        if (mapping.matches()) {
+            Optional<Type> to = parse(mapping.group(2)).filter(t -> !t.isFixed());
+            return parse(mapping.group(1)).filter(t -> !t.isFixed()).flatMap(from -> to.map(t -> new Mapping(from, t)));
+        }
         return switch (wanted) {
             case "text" -> Optional.of(TEXT);
             case "integer" -> Optional.of(INTEGER);
             case "decimal" -> Optional.of(DECIMAL);
             case "boolean" -> Optional.of(BOOLEAN);
             case "date" -> Optional.of(DATE);
+            case "timestamp" -> Optional.of(TIMESTAMP);
             default -> Optional.empty();
         };
     }

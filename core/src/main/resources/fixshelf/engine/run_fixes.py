@@ -2,7 +2,7 @@
 import json
 import sys
 import warnings
-from datetime import date
+from datetime import date, datetime
 from decimal import Decimal
 
 import pandas as pd
@@ -12,6 +12,8 @@ warnings.simplefilter("ignore")
 
 def read(value):
     if isinstance(value, dict):
+        if "time" in value:
+            return datetime.fromisoformat(value["time"])
         return Decimal(value["decimal"]) if "decimal" in value else date.fromisoformat(value["date"])
     return value
 
@@ -19,6 +21,8 @@ def read(value):
 def write(value):
     if value is None or value is pd.NA or value is pd.NaT or (isinstance(value, float) and value != value):
         return None
+    if isinstance(value, datetime):
+        return {"time": value.isoformat(" ")}
     if isinstance(value, date):
         return {"date": value.isoformat()}
     if isinstance(value, Decimal):
@@ -43,7 +47,10 @@ def call(task, names, columns, rows):
 
 def run(task):
     names = {}
-    exec(task["code"], names)
+    try:
+        exec(task["code"], names)
+    except Exception as problem:
+        return [{"error": f"{type(problem).__name__}: {problem}"} for _ in task["parameters"][0]["values"]]
     columns = {
         p["name"]: pd.Series([read(v) for v in p["values"]], dtype=p["type"].strip('"')) for p in task["parameters"]
     }

@@ -20,6 +20,7 @@ import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -29,7 +30,19 @@ import org.junit.jupiter.params.provider.MethodSource;
 public class GeneratedParityTest {
     private static final int VALUES = 400;
 
-    /// Expressions over a text `s`, a text `t` and an integer `n`.
+    /// What the expressions are over: each has the parameters that it names.
+    private static final List<Parameter> PARAMETERS = List.of(
+            parameter("s", Type.TEXT),
+            parameter("t", Type.TEXT),
+            parameter("n", Type.INTEGER),
+            parameter("m", Type.INTEGER),
+            parameter("d", new Type.Decimal(18, 4)),
+            parameter("e", new Type.Decimal(9, 2)),
+            parameter("x", Type.DATE),
+            parameter("y", Type.DATE),
+            parameter("u", Type.TIMESTAMP),
+            parameter("v", Type.TIMESTAMP));
+
     private static final List<String> EXPRESSIONS = List.of(
             "trim(s)",
             "trim(s, ' x0\"')",
@@ -108,7 +121,64 @@ public class GeneratedParityTest {
             "to_text(to_integer(s)) || '.'",
             "CASE WHEN s = '' THEN 'empty' WHEN t IS NULL THEN s ELSE t END",
             "CASE s WHEN 'a' THEN 'A' ELSE upper(s) END",
-            "CASE WHEN s < t THEN length(s) END");
+            "CASE WHEN s < t THEN length(s) END",
+            "regexp_replace(s, '(?i)[a-f]', '_')",
+            "regexp_replace(s, '\\p{L}+', 'w')",
+            "regexp_like(s, '^[\\p{L}\\p{N} ]+$')",
+            "regexp_replace(s, '[^\\p{L}\\p{Nd}_]', '')",
+            "initcap(s || t)",
+            "reverse(s || t)",
+            "translate(s, 'abx,.', 'bay.')",
+            "strip_accents(s || 'é')",
+            "split_part(s, ',', 2)",
+            "split_part(s, ' ', -2)",
+            "remove_part(replace(s, ' ', ','), ',', 'a')",
+            "drop_empty_parts(s, ',')",
+            "part_count(s, ', ')",
+            "lookup(s, MAP['a', 'x', 'A', 'x', '', 'nothing'], s)",
+            "lookup(n, MAP[0, 'none', 1, 'one'], 'many')",
+            "s IN (ARRAY['a', 'é', NULL])",
+            "replace_until_same(s, '  ', ' ', 6)",
+            "concat_ws('-', s, replace(s, 'a', 'b'), s)",
+            "replace(s, 'a', 'aa') = s",
+            "n + m",
+            "n * m",
+            "div(n, m)",
+            "mod(n, m)",
+            "div(n, 7) * 7 + mod(n, 7)",
+            "abs(n)",
+            "d + e",
+            "d - n",
+            "d * e",
+            "round(d * e, 2)",
+            "round(d, 1)",
+            "floor(d) + ceil(d)",
+            "divide(d, e, 3)",
+            "divide(n, m, 2)",
+            "round_to_part(e, 4, 2)",
+            "to_text(d - e)",
+            "d < e",
+            "d = 0.5 OR e IN (1, 2.5)",
+            "coalesce(d, e)",
+            "week(x)",
+            "add_months(x, n)",
+            "last_day(x)",
+            "working_days(x, y)",
+            "working_days(x, y, ARRAY[DATE '2000-01-03', DATE '2000-01-01'], ARRAY[7])",
+            "format_date(x, 'EEE d MMM yyyy')",
+            "to_timestamp(s)",
+            "to_timestamp(s, 'yyyy-MM-dd HH:mm', 'd/M/yyyy H:mm')",
+            "format_timestamp(u, 'EEEE d MMMM yyyy H:mm:ss')",
+            "date_of(u) = x",
+            "hour(u) * 3600 + minute(u) * 60 + second(u)",
+            "add_seconds(u, n)",
+            "seconds_between(u, v)",
+            "epoch_to_timestamp(n)",
+            "serial_to_timestamp(d)",
+            "u < v",
+            "u IS DISTINCT FROM v",
+            "coalesce(u, v)",
+            "CASE WHEN u > v THEN at_midnight(x) ELSE v END");
 
     static Stream<FixEngine> others() {
         return Engines.all().skip(1);
@@ -170,8 +240,11 @@ public class GeneratedParityTest {
     }
 
     private static Subject subject(String text) {
-        List<Parameter> parameters =
-                List.of(parameter("s", Type.TEXT), parameter("t", Type.TEXT), parameter("n", Type.INTEGER));
+        List<Parameter> parameters = PARAMETERS.stream()
+                .filter(p -> Pattern.compile("\\b" + p.name() + "\\b(?![('])")
+                        .matcher(text)
+                        .find())
+                .toList();
         Scope scope = new Scope(Scope.Fixes.NONE);
         parameters.forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
         Expr body = ExpressionParser.parse("e", text, scope).get();

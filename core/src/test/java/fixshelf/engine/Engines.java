@@ -13,7 +13,8 @@ public final class Engines {
 
     /// All but Spark, which is asked in the module `spark`: it is built after this one.
     public static Stream<FixEngine> all() {
-        return FixEngines.ALL.stream().filter(e -> !e.language().id().equals("spark"));
+        return FixEngines.ALL.stream()
+                .filter(e -> e.language().isRunHere() && !e.language().id().equals("spark"));
     }
 
     /// The engine of a language.

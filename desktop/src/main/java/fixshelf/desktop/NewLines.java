@@ -45,6 +45,9 @@ final class NewLines {
                             case Type.Int _, Type.Decimal _ -> "0";
                             case Type.Bool _ -> "FALSE";
                             case Type.Date _ -> "DATE '2026-01-01'";
+                            case Type.Timestamp _ -> "TIMESTAMP '2026-01-01 00:00:00'";
+                            case Type.ListOf _ -> "ARRAY[]";
+                            case Type.Mapping _ -> "MAP[]";
                         });
             }
         }

@@ -1,0 +1,31 @@
+package fixshelf.engine;
+
+import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.Language;
+import java.util.List;
+
+/// Stands for the engine of a language that is written from its documentation and never run.
+final class DocumentedEngine implements FixEngine {
+    private static final String WHY = "not run here: it is written from its public documentation";
+
+    private final Language language;
+
+    DocumentedEngine(Language language) {
+        this.language = language;
+    }
+
+    @Override
+    public Language language() {
+        return language;
+    }
+
+    @Override
+    public Presence presence() {
+        return new Presence.Absent(WHY);
+    }
+
+    @Override
+    public List<List<Answer>> run(List<Evaluation> evaluations) {
+        return FixEngine.failed(evaluations, WHY);
+    }
+}

@@ -1,0 +1,194 @@
+package fixshelf.language;
+
+import static fixshelf.language.Trees.call;
+import static fixshelf.language.Trees.number;
+import static fixshelf.language.Trees.text;
+
+import fixshelf.language.DateLayout.Field;
+import fixshelf.language.DateLayout.Part;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.UnaryOperator;
+
+/// Days and times read and written in a layout, with those in the standard's order.
+final class LayoutEmulations {
+    private LayoutEmulations() {}
+
+    static Optional<Expr> of(Expr.Call call) {
+        List<Expr> a = call.arguments();
+        if (a.size() < 2) {
+            return Optional.empty();
+        }
+        boolean reading = call.function() == DateFunctions.TO_DATE || call.function() == TimeFunctions.TO_TIMESTAMP;
+        return layouts(a.subList(1, a.size()))
+                .map(all -> reading ? first(a.getFirst(), all, call.type()) : written(a.getFirst(), all.getFirst()));
+    }
+
+    private static Optional<List<DateLayout>> layouts(List<Expr> arguments) {
+        List<DateLayout> layouts = new ArrayList<>();
+        for (Expr argument : arguments) {
+            if (!(argument instanceof Expr.Literal(String layout, Type _))) {
+                return Optional.empty();
+            }
+            layouts.add(DateLayout.of(layout));
+        }
+        return Optional.of(layouts);
+    }
+
+    private static Expr first(Expr text, List<DateLayout> layouts, Type type) {
+        List<Expr> days = layouts.stream().map(l -> read(text, l, type)).toList();
+        return days.size() == 1 ? days.getFirst() : new Expr.Call(NullFunctions.COALESCE, days);
+    }
+
+    /// One branch for each way in which fields of open length can come out.
+    private static Expr read(Expr text, DateLayout layout, Type type) {
+        FunctionDef reading = type instanceof Type.Timestamp ? TimeFunctions.TO_TIMESTAMP : DateFunctions.TO_DATE;
+        List<Expr.Branch> branches = new ArrayList<>();
+        for (List<Integer> widths : widths(layout.parts(), 0)) {
+            branches.add(new Expr.Branch(
+                    call(PatternFunctions.REGEXP_LIKE, text, text(shape(layout.parts(), widths))),
+                    call(reading, isoText(text, layout.parts(), widths, type))));
+        }
+        return new Expr.Case(branches, new Expr.Literal(null, type), type);
+    }
+
+    private static List<List<Integer>> widths(List<Part> parts, int from) {
+        if (from == parts.size()) {
+            return List.of(List.of());
+        }
+        List<List<Integer>> all = new ArrayList<>();
+        for (int width : widths(parts.get(from))) {
+            for (List<Integer> rest : widths(parts, from + 1)) {
+                List<Integer> one = new ArrayList<>(List.of(width));
+                one.addAll(rest);
+                all.add(one);
+            }
+        }
+        return all;
+    }
+
+    private static List<Integer> widths(Part part) {
+        return switch (part) {
+            case Part.Plain(String plain) -> List.of(plain.codePointCount(0, plain.length()));
+            case Part.Value(Field field) -> {
+                List<Integer> widths = new ArrayList<>();
+                for (int width = field.most; width >= field.fewest; width--) {
+                    widths.add(width);
+                }
+                yield widths;
+            }
+        };
+    }
+
+    private static String shape(List<Part> parts, List<Integer> widths) {
+        StringBuilder pattern = new StringBuilder("^");
+        for (int i = 0; i < parts.size(); i++) {
+            switch (parts.get(i)) {
+                case Part.Plain(String plain) -> plain.codePoints().forEach(c -> escape(pattern, c));
+                case Part.Value(Field field) ->
+                    pattern.append(field.isDigits() ? "[0-9]" : "[A-Za-z]")
+                            .append(widths.get(i) == 1 ? "" : "{" + widths.get(i) + "}");
+            }
+        }
+        return pattern.append('$').toString();
+    }
+
+    private static void escape(StringBuilder pattern, int c) {
+        pattern.append("\\.[]{}()*+?^$|".indexOf(c) >= 0 ? "\\" : "").appendCodePoint(c);
+    }
+
+    private static Expr isoText(Expr text, List<Part> parts, List<Integer> widths, Type type) {
+        Map<Character, Expr> said = new HashMap<>();
+        int at = 1;
+        for (int i = 0; i < parts.size(); i++) {
+            Expr piece = call(TextFunctions.SUBSTRING, text, number(at), number(widths.get(i)));
+            if (parts.get(i) instanceof Part.Value(Field field)) {
+                Expr digits = widths.get(i) == 1 ? call(TextFunctions.CONCAT, text("0"), piece) : piece;
+                boolean named = field.isMonth() && !field.isDigits();
+                said.put(field.kind(), named ? monthNumber(piece, field == Field.MONTH_SHORT) : digits);
+            }
+            at += widths.get(i);
+        }
+        List<Expr> iso = new ArrayList<>(List.of(said.get('y'), text("-"), said.get('M'), text("-"), said.get('d')));
+        if (type instanceof Type.Timestamp) {
+            for (char kind : new char[] {'H', 'm', 's'}) {
+                iso.add(text(kind == 'H' ? " " : ":"));
+                iso.add(said.getOrDefault(kind, text("00")));
+            }
+        }
+        return new Expr.Call(TextFunctions.CONCAT_CALL, iso);
+    }
+
+    private static Expr monthNumber(Expr name, boolean brief) {
+        List<Expr.Branch> branches = new ArrayList<>();
+        for (int m = 0; m < 12; m++) {
+            String month = DateLayout.MONTHS.get(m);
+            List<Expr> choices = new ArrayList<>(List.of(name));
+            DateLayout.writings(brief ? month.substring(0, 3) : month).forEach(w -> choices.add(text(w)));
+            String number = (m < 9 ? "0" : "") + (m + 1);
+            branches.add(new Expr.Branch(new Expr.Call(Comparisons.IN, choices), text(number)));
+        }
+        return new Expr.Case(branches, new Expr.Literal(null, Type.TEXT), Type.TEXT);
+    }
+
+    private static Expr written(Expr time, DateLayout layout) {
+        boolean timed = time.type() instanceof Type.Timestamp;
+        Expr iso = call(timed ? TimeFunctions.FORMAT_TIMESTAMP : DateFunctions.FORMAT_DATE, time);
+        List<Expr> pieces = new ArrayList<>();
+        StringBuilder plain = new StringBuilder();
+        for (Part part : layout.parts()) {
+            switch (part) {
+                case Part.Plain(String text) -> plain.append(text);
+                case Part.Value(Field field) -> {
+                    if (!plain.isEmpty()) {
+                        pieces.add(text(plain.toString()));
+                        plain.setLength(0);
+                    }
+                    pieces.add(written(time, iso, field));
+                }
+            }
+        }
+        if (!plain.isEmpty()) {
+            pieces.add(text(plain.toString()));
+        }
+        boolean fields = layout.parts().stream().anyMatch(p -> p instanceof Part.Value);
+        if (!fields) {
+            Expr known = call(Comparisons.NOT, call(NullFunctions.IS_NULL, time));
+            return new Expr.Case(
+                    List.of(new Expr.Branch(known, pieces.getFirst())), new Expr.Literal(null, Type.TEXT), Type.TEXT);
+        }
+        return pieces.size() == 1 ? pieces.getFirst() : new Expr.Call(TextFunctions.CONCAT_CALL, pieces);
+    }
+
+    private static Expr written(Expr time, Expr iso, Field field) {
+        Expr date = time.type() instanceof Type.Timestamp ? call(TimeFunctions.DATE_OF, time) : time;
+        return switch (field) {
+            case YEAR -> call(TextFunctions.SUBSTRING, iso, number(1), number(4));
+            case MONTH_TWO -> call(TextFunctions.SUBSTRING, iso, number(6), number(2));
+            case DAY_TWO -> call(TextFunctions.SUBSTRING, iso, number(9), number(2));
+            case MONTH -> call(Conversions.TO_TEXT, call(DateFunctions.MONTH, date));
+            case DAY -> call(Conversions.TO_TEXT, call(DateFunctions.DAY, date));
+            case MONTH_SHORT -> named(call(DateFunctions.MONTH, date), DateLayout.MONTHS, n -> n.substring(0, 3));
+            case MONTH_NAME -> named(call(DateFunctions.MONTH, date), DateLayout.MONTHS, n -> n);
+            case WEEKDAY_SHORT -> named(call(DateFunctions.WEEKDAY, date), DateLayout.WEEKDAYS, n -> n.substring(0, 3));
+            case HOUR_TWO -> call(TextFunctions.SUBSTRING, iso, number(12), number(2));
+            case MINUTE_TWO -> call(TextFunctions.SUBSTRING, iso, number(15), number(2));
+            case SECOND_TWO -> call(TextFunctions.SUBSTRING, iso, number(18), number(2));
+            case HOUR -> call(Conversions.TO_TEXT, call(TimeFunctions.HOUR, time));
+            case WEEKDAY_NAME -> named(call(DateFunctions.WEEKDAY, date), DateLayout.WEEKDAYS, n -> n);
+        };
+    }
+
+    private static Expr named(Expr number, List<String> names, UnaryOperator<String> shown) {
+        List<Expr.Branch> branches = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            branches.add(
+                    new Expr.Branch(call(Comparisons.EQUAL, number, number(i + 1)), text(shown.apply(names.get(i)))));
+        }
+        return new Expr.Case(branches, new Expr.Literal(null, Type.TEXT), Type.TEXT);
+    }
+}

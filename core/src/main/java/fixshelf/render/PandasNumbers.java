@@ -1,0 +1,110 @@
+package fixshelf.render;
+
+import fixshelf.language.Arithmetic;
+import fixshelf.language.Expr;
+import fixshelf.type.Type;
+import java.util.List;
+
+/// Whole numbers as pandas has them, and exact ones as Python's own decimals in columns of objects.
+final class PandasNumbers {
+    private final PandasWriter writer;
+
+    PandasNumbers(PandasWriter writer) {
+        this.writer = writer;
+    }
+
+    Py write(Expr.Call call) {
+        List<Expr> a = call.arguments();
+        String name = call.function().name();
+        return switch (name) {
+            case "to_integer" ->
+                writer.text(
+                        a,
+                        "map(lambda v: int(v) if re.fullmatch(r\"" + PandasWriter.BLANKS + "[+-]?[0-9]{1,38}"
+                                + PandasWriter.BLANKS + "\", v) and -(2**63) <= int(v) < 2**63 else pd.NA,"
+                                + " na_action=\"ignore\").astype(\"Int64\")");
+            case "to_decimal" -> toDecimal(call);
+            case "to_text" -> toText(a);
+            case "+", "-", "*" -> operation(a, name, call.type());
+            case "div" ->
+                pair(a, "whole(abs(x) // abs(y) * (1 if (x < 0) == (y < 0) else -1)) if y != 0 else pd.NA", true);
+            case "mod" -> pair(a, "abs(x) % abs(y) * (-1 if x < 0 else 1) if y != 0 else pd.NA", true);
+            case "abs" ->
+                isExact(a.getFirst()) ? one(a, "EXACT.abs(x)", "object") : one(a, "whole(abs(int(x)))", "\"Int64\"");
+            case "round" -> one(a, "units(x, 1, " + scale(a) + ")", "object");
+            case "divide" -> pair(a, "units(x, y, " + scale(a) + ") if y != 0 else pd.NA", false);
+            case "floor" -> one(a, "whole(int(x.to_integral_value(\"ROUND_FLOOR\")))", "\"Int64\"");
+            case "ceil" -> one(a, "whole(int(x.to_integral_value(\"ROUND_CEILING\")))", "\"Int64\"");
+            default -> throw PandasWriter.cannot("It has no form for " + name + ".", "Use another function.");
+        };
+    }
+
+    private static boolean isExact(Expr expr) {
+        return expr.type() instanceof Type.Decimal;
+    }
+
+    private static int scale(List<Expr> a) {
+        if (a.getLast() instanceof Expr.Literal(Long scale, Type _)) {
+            return scale.intValue();
+        }
+        throw PandasWriter.cannot(
+                "the scale comes through a parameter, and it is part of the type.",
+                "Copy it as an expression, with the scale filled in.");
+    }
+
+    private Py operation(List<Expr> a, String sign, Type type) {
+        if (type instanceof Type.Decimal) {
+            String method = sign.equals("+") ? "add" : sign.equals("-") ? "subtract" : "multiply";
+            return pair(a, "EXACT." + method + "(x, y)", false);
+        }
+        boolean small = Arithmetic.isSmall(
+                new Expr.Call(fixshelf.language.Functions.find(sign).orElseThrow(), a));
+        if (small) {
+            Py left = writer.series(a.get(0));
+            Py right = writer.series(a.get(1));
+            return Py.infix(left, sign, right, sign.equals("*") ? Py.UNARY : Py.PLUS);
+        }
+        return pair(a, "whole(x " + sign + " y)", true);
+    }
+
+    private Py one(List<Expr> a, String value, String dtype) {
+        return writer.byRow(value, "x", side(a.getFirst()), dtype);
+    }
+
+    private Py pair(List<Expr> a, String value, boolean whole) {
+        return writer.byRow(value, "x, y", side(a.get(0)) + ", " + side(a.get(1)), whole ? "\"Int64\"" : "object");
+    }
+
+    /// A column of Python's own numbers; those of numpy would wrap around.
+    private String side(Expr expr) {
+        boolean missing = expr instanceof Expr.Literal(Object value, Type _) && value == null;
+        Expr typed = missing ? new Expr.Literal(null, Type.INTEGER) : expr;
+        return isExact(expr)
+                ? writer.series(typed).text()
+                : writer.series(typed).at(Py.ATOM) + ".astype(object)";
+    }
+
+    private Py toText(List<Expr> a) {
+        if (a.getFirst().type() instanceof Type.Decimal(int _, int scale)) {
+            return writer.text(a, "map(lambda v: digits(v, " + scale + "), na_action=\"ignore\").astype(\"string\")");
+        }
+        return writer.text(a, "astype(\"string\")");
+    }
+
+    private Py toDecimal(Expr.Call call) {
+        Type.Decimal type = (Type.Decimal) call.type();
+        if (call.arguments().size() > 1) {
+            scale(call.arguments());
+        }
+        String unit = type.scale() == 0 ? "1" : "0." + "0".repeat(type.scale() - 1) + "1";
+        String rounded = "Decimal(v.strip()).quantize(Decimal(\"" + unit + "\"), ROUND_HALF_UP)";
+        String shape = "len(v) <= 100 and re.fullmatch(r\"" + PandasWriter.BLANKS
+                + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + PandasWriter.BLANKS + "\", v)";
+        return writer.text(
+                call.arguments(),
+                "map(lambda v: d if " + shape + " and abs(Decimal(v.strip())) < 10**"
+                        + (type.precision() - type.scale())
+                        + " and abs(d := " + rounded + ") < 10**" + (type.precision() - type.scale())
+                        + " else pd.NA, na_action=\"ignore\").astype(object)");
+    }
+}

@@ -1,0 +1,81 @@
+package fixshelf.render;
+
+import fixshelf.language.Arithmetic;
+import fixshelf.language.Expr;
+import fixshelf.language.Functions;
+import fixshelf.type.Type;
+import java.util.List;
+
+/// Whole and exact numbers as R's doubles. What they cannot hold exactly stops the code.
+final class RNumbers {
+    private final RWriter writer;
+
+    RNumbers(RWriter writer) {
+        this.writer = writer;
+    }
+
+    R write(Expr.Call call) {
+        List<Expr> a = call.arguments();
+        String name = call.function().name();
+        return switch (name) {
+            case "to_integer" -> R.call(".whole_number", writer.text(RWriter.typed(a.getFirst(), Type.TEXT)));
+            case "to_decimal" ->
+                R.call(
+                        ".decimal_number",
+                        writer.text(RWriter.typed(a.getFirst(), Type.TEXT)),
+                        String.valueOf(a.size() > 1 ? scale(a) : ((Type.Decimal) call.type()).scale()));
+            case "to_text" -> toText(a.getFirst());
+            case "+", "-", "*" -> operation(a, name, call.type());
+            case "div" -> R.call(".quotient", given(a, 0), given(a, 1));
+            case "mod" -> R.call(".remainder", given(a, 0), given(a, 1));
+            case "abs" -> R.call("abs", given(a, 0));
+            case "round" -> R.call(".rounded", given(a, 0), String.valueOf(scale(a)));
+            case "divide" ->
+                R.call(
+                        ".divided",
+                        given(a, 0),
+                        given(a, 1),
+                        String.valueOf(scaleOf(a.get(0))),
+                        String.valueOf(scaleOf(a.get(1))),
+                        String.valueOf(scale(a)));
+            case "floor" -> R.call("floor", given(a, 0));
+            case "ceil" -> R.call("ceiling", given(a, 0));
+            default -> throw RWriter.cannot("It has no form for " + name + ".", "Use another function.");
+        };
+    }
+
+    private static int scaleOf(Expr expr) {
+        return expr.type() instanceof Type.Decimal(int _, int scale) ? scale : 0;
+    }
+
+    private static int scale(List<Expr> a) {
+        if (a.getLast() instanceof Expr.Literal(Long scale, Type _)) {
+            return scale.intValue();
+        }
+        throw RWriter.cannot(
+                "the scale comes through a parameter, and it is part of the type.",
+                "Copy it as an expression, with the scale filled in.");
+    }
+
+    private String given(List<Expr> a, int index) {
+        return writer.text(RWriter.typed(a.get(index), Type.INTEGER));
+    }
+
+    private R operation(List<Expr> a, String sign, Type type) {
+        R plain = R.infix(
+                writer.r(RWriter.typed(a.get(0), Type.INTEGER)),
+                sign,
+                writer.r(RWriter.typed(a.get(1), Type.INTEGER)),
+                sign.equals("*") ? R.IN : R.PLUS);
+        if (type instanceof Type.Decimal(int _, int scale)) {
+            return R.call(".exactly", plain.text(), String.valueOf(scale));
+        }
+        boolean small = Arithmetic.isSmall(new Expr.Call(Functions.find(sign).orElseThrow(), a));
+        return small ? plain : R.call(".within", plain.text());
+    }
+
+    private R toText(Expr number) {
+        return RWriter.caseWhen(List.of("!is.na(" + writer.text(number) + ") ~ sprintf(\"%." + scaleOf(number) + "f\", "
+                + writer.r(number).at(R.PLUS) + " + 0)"));
+    }
+}
