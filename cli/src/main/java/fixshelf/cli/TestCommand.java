@@ -107,12 +107,12 @@ final class TestCommand extends ShelfOption {
         for (PromiseResult result : results) {
             tests.add(new JUnitXml.Test(
                     result.page().name() + " promises",
-                    result.promise().id(),
+                    result.promise().written(),
                     result.holds() ? "" : result.sentence()));
             document.withArray("promises")
                     .addObject()
                     .put("fix", result.page().name())
-                    .put("promise", result.promise().id())
+                    .put("promise", result.promise().written())
                     .put("holds", result.holds())
                     .put("sentence", result.sentence());
             count(result.holds());

@@ -42,30 +42,6 @@ public record FixPage(
     /// @param span its row in the page
     public record Case(Map<String, Expr.Literal> arguments, Expr.Literal expected, List<String> cells, Span span) {}
 
-    /// A property that must hold for every input.
-    public enum Promise {
-        IDEMPOTENT("idempotent", "Twice is the same as once"),
-        NULL_ONLY_FROM_NULL("null_only_from_null", "Nothing present becomes missing"),
-        NEVER_NULL("never_null", "Never missing"),
-        NEVER_LONGER("never_longer", "Never longer than before");
-
-        private final String id;
-        private final String sentence;
-
-        Promise(String id, String sentence) {
-            this.id = id;
-            this.sentence = sentence;
-        }
-
-        public String id() {
-            return id;
-        }
-
-        public String sentence() {
-            return sentence;
-        }
-    }
-
     public String prose() {
         return source.text().substring(proseSpan.start(), proseSpan.end()).strip();
     }

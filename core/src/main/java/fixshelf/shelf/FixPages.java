@@ -11,7 +11,6 @@ import fixshelf.problem.Problem.Where;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import fixshelf.shelf.FixPage.Case;
-import fixshelf.shelf.FixPage.Promise;
 import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -202,21 +201,15 @@ public final class FixPages {
 
     private List<Promise> promises(Yaml.Fields front) {
         List<Promise> promises = new ArrayList<>();
-        for (String id : front.texts("promises")) {
-            Optional<Promise> promise = Arrays.stream(Promise.values())
-                    .filter(p -> p.id().equals(id))
-                    .findFirst();
+        for (String written : front.texts("promises")) {
+            Optional<Promise> promise = Promise.read(written);
             promise.ifPresent(promises::add);
             if (promise.isEmpty()) {
                 report(
                         Code.BAD_FIELD,
                         front.spanOfValue("promises"),
-                        "There is no promise " + id + ".",
-                        "Known: "
-                                + Arrays.stream(Promise.values())
-                                        .map(Promise::id)
-                                        .collect(Collectors.joining(", "))
-                                + ".");
+                        "This is no promise: " + written + ".",
+                        "Known: " + Promise.known() + ".");
             }
         }
         return promises;

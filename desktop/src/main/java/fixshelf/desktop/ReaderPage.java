@@ -1,7 +1,6 @@
 package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
-import fixshelf.check.PromiseResult;
 import fixshelf.language.Parameter;
 import fixshelf.language.Printer;
 import fixshelf.shelf.FixEdits;
@@ -134,13 +133,6 @@ final class ReaderPage {
             return;
         }
         sheet.getChildren().add(Ui.label("Promises", "heading"));
-        for (FixPage.Promise promise : fix.promises()) {
-            Optional<PromiseResult> result = workbench.promisesProperty().get().stream()
-                    .filter(r -> r.page().file().equals(fix.file()) && r.promise() == promise)
-                    .findFirst();
-            boolean holds = result.map(PromiseResult::holds).orElse(true);
-            String words = result.map(PromiseResult::sentence).orElse(promise.sentence());
-            sheet.getChildren().add(Ui.wrapped((holds ? "● " : "▲ ") + words, holds ? "holds" : "fails"));
-        }
+        sheet.getChildren().add(PromiseLines.of(workbench, fix));
     }
 }

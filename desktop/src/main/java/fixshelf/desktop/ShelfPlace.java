@@ -81,6 +81,7 @@ final class ShelfPlace implements Place {
             catalogue.refresh();
             reader.refresh();
         });
+        workbench.promisesProperty().addListener(_ -> reader.refresh());
         fill();
         writing.onLeave(this::read);
     }
@@ -169,7 +170,8 @@ final class ShelfPlace implements Place {
         List<Command> all = new ArrayList<>(List.of(
                 Command.of("Change this fix", "Shortcut+E", this::write)
                         .when(() -> !isWriting && whole.getScene() != null),
-                Command.of("New fix", "Shortcut+N", this::create)));
+                Command.of("New fix", "Shortcut+N", this::create),
+                PromiseLines.keepBroken(workbench, () -> chosen)));
         writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));
         return all;
     }

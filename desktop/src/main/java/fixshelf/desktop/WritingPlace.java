@@ -8,6 +8,8 @@ import fixshelf.problem.SourceText;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixEdits.ParameterText;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.Promise;
+import fixshelf.shelf.YamlText;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -31,7 +33,16 @@ import org.jspecify.annotations.Nullable;
 
 /// A fix being written: the page on the left, what it does on your data and its cases on the right.
 final class WritingPlace {
-    private static final List<String> TYPES = List.of("text", "integer", "decimal", "boolean", "date");
+    private static final List<String> TYPES = List.of(
+            "text",
+            "integer",
+            "decimal(18,2)",
+            "boolean",
+            "date",
+            "timestamp",
+            "list of text",
+            "list of date",
+            "mapping of text to text");
 
     private final Workbench workbench;
     private final Runnable changed;
@@ -42,6 +53,7 @@ final class WritingPlace {
     private final GridPane parameters = new GridPane();
     private final VBox problems = new VBox(4);
     private final FlowPane promises = new FlowPane(16, 6);
+    private final VBox promisesKept = new VBox();
     private final BodyEditor body;
     private final BodyEditor whole;
     private final VBox form;
@@ -102,7 +114,8 @@ final class WritingPlace {
                 body.view(),
                 problems,
                 Ui.label("Promises", "heading"),
-                promises);
+                promises,
+                promisesKept);
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
         evidence.helper().onUse(body::insert);
@@ -110,6 +123,7 @@ final class WritingPlace {
         view.setDividerPositions(0.43);
         workbench.shelfProperty().addListener(_ -> fill());
         workbench.resultsProperty().addListener(_ -> evidence.showResults());
+        workbench.promisesProperty().addListener(_ -> page().ifPresent(this::showPromisesKept));
     }
 
     Region view() {
@@ -290,19 +304,52 @@ final class WritingPlace {
 
     private void fillPromises(FixPage page) {
         promises.getChildren().clear();
-        for (FixPage.Promise promise : FixPage.Promise.values()) {
-            CheckBox box = new CheckBox(promise.sentence());
-            box.setSelected(page.promises().contains(promise));
-            box.setOnAction(_ -> page().ifPresent(p -> {
-                List<String> ids = new ArrayList<>(
-                        p.promises().stream().map(FixPage.Promise::id).toList());
-                if (!ids.remove(promise.id())) {
-                    ids.add(promise.id());
-                }
-                edit(FixEdits.setField(p, "promises", "[" + String.join(", ", ids) + "]"));
-            }));
-            promises.getChildren().add(box);
+        for (Promise.Kind kind : Promise.Kind.values()) {
+            if (kind.takesNothing()) {
+                promises.getChildren().add(box(page, Promise.of(kind)));
+            }
         }
+        page.promises().stream().filter(p -> !p.kind().takesNothing()).forEach(p -> promises.getChildren()
+                .add(box(page, p)));
+        TextField more = new TextField();
+        more.setId("more-promise");
+        more.setPromptText("one_of 'yes', 'no'   matches '^[0-9]+$'   undone_by other_fix");
+        more.setAccessibleText("One more promise");
+        more.setPrefColumnCount(36);
+        more.setOnAction(_ -> addPromise(more.getText().strip()));
+        promises.getChildren().add(more);
+        showPromisesKept(page);
+    }
+
+    private void showPromisesKept(FixPage page) {
+        promisesKept.getChildren().setAll(PromiseLines.of(workbench, page));
+    }
+
+    private CheckBox box(FixPage page, Promise promise) {
+        CheckBox box = new CheckBox(promise.sentence());
+        box.setSelected(page.promises().contains(promise));
+        box.setOnAction(_ -> page().ifPresent(p -> {
+            List<String> all =
+                    new ArrayList<>(p.promises().stream().map(Promise::written).toList());
+            if (!all.remove(promise.written())) {
+                all.add(promise.written());
+            }
+            setPromises(p, all);
+        }));
+        return box;
+    }
+
+    private void addPromise(String written) {
+        page().filter(_ -> !written.isEmpty()).ifPresent(p -> {
+            List<String> all =
+                    new ArrayList<>(p.promises().stream().map(Promise::written).toList());
+            all.add(written);
+            setPromises(p, all);
+        });
+    }
+
+    private void setPromises(FixPage page, List<String> written) {
+        edit(FixEdits.setField(page, "promises", YamlText.list(written)));
     }
 
     private void fillButtons() {
