@@ -205,8 +205,7 @@ final class MadeUpValues {
     }
 
     /// Values that are smaller than this one and might still show the fault: shorter texts, numbers nearer to zero,
-    // days and
-    /// times nearer to the start of 2000.
+    /// days and times nearer to the start of 2000.
     static List<Expr.Literal> smaller(Expr.Literal value) {
         List<?> smaller =
                 switch (value.value()) {
