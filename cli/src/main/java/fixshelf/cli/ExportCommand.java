@@ -5,7 +5,10 @@ import fixshelf.problem.Outcome;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.PlannedJob;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -13,7 +16,7 @@ import picocli.CommandLine.Option;
 @Command(
         name = "export",
         mixinStandardHelpOptions = true,
-        description = "Save the whole shelf as a folder in a query language, with its cases as tests.")
+        description = "Save the whole shelf, fixes and jobs, as a folder in a query language, with its cases as tests.")
 final class ExportCommand extends ShelfOption {
     @Option(names = "--in", paramLabel = "LANGUAGE", required = true, description = "See fixshelf engines.")
     String languageId = "";
@@ -39,8 +42,9 @@ final class ExportCommand extends ShelfOption {
         if (language.isEmpty()) {
             return unknown("language", languageId, Languages.ids());
         }
-        Outcome<Export.Report> report =
-                Export.write(shelf, language.get(), folder.toAbsolutePath(), new Export.Wanted(tests, replace));
+        List<String> notPlanned = new ArrayList<>();
+        Export.Wanted wanted = new Export.Wanted(tests, replace, PlannedJob.codes(shelf, notPlanned));
+        Outcome<Export.Report> report = Export.write(shelf, language.get(), folder.toAbsolutePath(), wanted);
         if (!report.isPresent()) {
             return Output.problems(out(), err(), report.problems(), json);
         }
@@ -48,11 +52,13 @@ final class ExportCommand extends ShelfOption {
             var document = Output.object();
             report.get().files().forEach(f -> document.withArray("files").add(f.toString()));
             report.get().refused().forEach(r -> document.withArray("refused").add(r));
+            notPlanned.forEach(r -> document.withArray("refused").add(r));
             Output.json(out(), document);
             return Output.FINE;
         }
         report.get().files().forEach(f -> out().println("wrote " + f));
         report.get().refused().forEach(r -> out().println("left out " + r));
+        notPlanned.forEach(r -> out().println("left out " + r));
         return Output.FINE;
     }
 }

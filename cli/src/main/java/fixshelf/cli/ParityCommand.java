@@ -10,12 +10,19 @@ import fixshelf.engine.FixEngines;
 import fixshelf.engine.Stop;
 import fixshelf.language.Functions;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemPrinter;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.JobParity;
+import fixshelf.work.JobReport;
+import fixshelf.work.PlannedJob;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -26,14 +33,15 @@ import picocli.CommandLine.Parameters;
         name = "parity",
         mixinStandardHelpOptions = true,
         description = {
-            "Show that fixes answer the same in every language, by running them.",
-            "Each is tried on its cases, on the edges of its types and on made-up values. DuckDB is the reference."
+            "Show that fixes and jobs answer the same in every language, by running them.",
+            "A fix is tried on its cases, on the edges of its types and on made-up values, and DuckDB is the reference.",
+            "A job is tried on the first rows of its source."
         })
 final class ParityCommand extends ShelfOption {
-    @Parameters(paramLabel = "FIX", description = "The fixes; all of them when left out.")
+    @Parameters(paramLabel = "NAME", description = "Fixes and jobs; all of them when left out.")
     List<String> names = new ArrayList<>();
 
-    @Option(names = "--all", description = "All fixes, and every function of the catalogue.")
+    @Option(names = "--all", description = "All fixes and jobs, and every function of the catalogue.")
     boolean all;
 
     @Option(
@@ -59,14 +67,25 @@ final class ParityCommand extends ShelfOption {
     }
 
     private int check(Shelf shelf) {
-        Optional<List<FixPage>> pages = pages(shelf, names);
+        for (String name : names) {
+            if (shelf.fix(name).isEmpty() && shelf.job(name).isEmpty()) {
+                return unknown("fix or job", name, names(shelf));
+            }
+        }
+        boolean every = all || names.isEmpty();
+        List<JobPage> jobs = every
+                ? shelf.jobs()
+                : names.stream().flatMap(n -> shelf.job(n).stream()).toList();
+        List<FixPage> pages = every
+                ? shelf.fixes()
+                : names.stream().flatMap(n -> shelf.fix(n).stream()).toList();
         Optional<List<FixEngine>> engines = languages.isEmpty()
                 ? Optional.of(FixEngines.ALL.stream().skip(1).toList())
                 : engines(languages);
-        if (pages.isEmpty() || engines.isEmpty()) {
+        if (engines.isEmpty()) {
             return Output.WRONG_USE;
         }
-        List<Subject> subjects = new ArrayList<>(Subject.ofFixes(shelf, pages.get()));
+        List<Subject> subjects = new ArrayList<>(Subject.ofFixes(shelf, pages));
         if (all) {
             Functions.ALL.forEach(f -> subjects.addAll(Subject.ofFunction(f)));
         }
@@ -78,30 +97,65 @@ final class ParityCommand extends ShelfOption {
                         err().flush();
                     }
                 }));
+        List<Problem> problems = new ArrayList<>();
+        List<JobParity> ofJobs = new ArrayList<>();
+        for (JobPage job : jobs) {
+            Outcome<List<JobParity>> outcome = PlannedJob.plan(shelf, job, Map.of())
+                    .then(p -> JobParity.check(shelf, p, engines.get(), new Stop(), _ -> {}));
+            outcome.value().ifPresent(ofJobs::addAll);
+            problems.addAll(outcome.problems());
+        }
         ParityReport report = new ParityReport(results, values, seed);
+        JobReport jobReport = new JobReport(ofJobs);
         if (json) {
-            Output.json(out(), document(report));
+            ObjectNode document = document(report, ofJobs);
+            Output.problems(document, problems);
+            Output.json(out(), document);
         } else {
-            Output.table(out(), report.table());
-            report.notes().forEach(n -> out().println(n));
+            print(report, jobReport);
+            problems.forEach(p -> err().print(ProblemPrinter.print(p)));
+            err().flush();
             out().printf("%s, in %.1f s%n", report.summary(), (System.nanoTime() - start) / 1e9);
         }
         if (file != null) {
-            Outcome<Path> written = PageFiles.write(file.toAbsolutePath(), report.markdown());
+            Outcome<Path> written = PageFiles.write(file.toAbsolutePath(), report.markdown() + jobReport.markdown());
             if (!written.isPresent()) {
                 return Output.problems(out(), err(), written.problems(), false);
             }
         }
-        return results.stream().anyMatch(ParityResult::differs) ? Output.PROBLEMS : Output.FINE;
+        boolean differ = results.stream().anyMatch(ParityResult::differs)
+                || ofJobs.stream().anyMatch(JobParity::differs)
+                || problems.stream().anyMatch(Problem::isError);
+        return differ ? Output.PROBLEMS : Output.FINE;
     }
 
-    private static ObjectNode document(ParityReport report) {
+    private void print(ParityReport report, JobReport jobs) {
+        if (!report.results().isEmpty()) {
+            Output.table(out(), report.table());
+        }
+        if (!jobs.results().isEmpty()) {
+            Output.table(out(), jobs.table());
+        }
+        report.notes().forEach(n -> out().println(n));
+        jobs.notes().forEach(n -> out().println(n));
+    }
+
+    private static ObjectNode document(ParityReport report, List<JobParity> jobs) {
         ObjectNode document = Output.object();
         document.put("values", report.values()).put("seed", report.seed());
         for (ParityResult result : report.results()) {
             document.withArray("results")
                     .addObject()
                     .put("subject", result.subject().name())
+                    .put("language", result.language().id())
+                    .put("outcome", result.word())
+                    .put("rows", result.rows())
+                    .put("detail", result.detail());
+        }
+        for (JobParity result : jobs) {
+            document.withArray("jobs")
+                    .addObject()
+                    .put("job", result.job())
                     .put("language", result.language().id())
                     .put("outcome", result.word())
                     .put("rows", result.rows())

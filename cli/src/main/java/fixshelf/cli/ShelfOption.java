@@ -6,6 +6,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import java.nio.file.Path;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.function.ToIntFunction;
+import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Spec;
@@ -69,6 +71,14 @@ abstract class ShelfOption implements Callable<Integer> {
             engines.add(FixEngines.of(language.get()).orElseThrow());
         }
         return Optional.of(engines);
+    }
+
+    /// The names of all fixes and jobs.
+    static List<String> names(Shelf shelf) {
+        return Stream.concat(
+                        shelf.fixes().stream().map(FixPage::name),
+                        shelf.jobs().stream().map(JobPage::name))
+                .toList();
     }
 
     final java.io.PrintWriter out() {

@@ -6,7 +6,10 @@ import fixshelf.problem.Outcome;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.PlannedJob;
+import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -15,9 +18,9 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "show",
         mixinStandardHelpOptions = true,
-        description = "Print a fix as code of a query language, ready to paste.")
+        description = "Print a fix or a job as code of a query language, ready to paste.")
 final class ShowCommand extends ShelfOption {
-    @Parameters(paramLabel = "FIX", description = "The fix.")
+    @Parameters(paramLabel = "NAME", description = "The fix, or the job.")
     String name = "";
 
     @Option(
@@ -43,21 +46,13 @@ final class ShowCommand extends ShelfOption {
             return unknown("language", languageId, Languages.ids());
         }
         Optional<FixPage> page = shelf.fix(name);
-        if (page.isEmpty()) {
-            return unknown(
-                    "fix", name, shelf.fixes().stream().map(FixPage::name).toList());
+        Optional<JobPage> job = shelf.job(name);
+        if (page.isEmpty() && job.isEmpty()) {
+            return unknown("fix or job", name, names(shelf));
         }
-        Outcome<String> code = shelf.definition(page.get())
-                .then(fix -> expression
-                        ? language.get()
-                                .expression(Inliner.call(
-                                        fix,
-                                        fix.parameters().stream()
-                                                .map(p -> p.fallback()
-                                                        .<Expr>map(f -> f)
-                                                        .orElse(new Expr.Name(p.name(), p.type())))
-                                                .toList()))
-                        : language.get().definition(fix, page.get().summary()));
+        Outcome<String> code = page.map(p -> fix(shelf, p, language.get()))
+                .orElseGet(() -> PlannedJob.plan(shelf, job.orElseThrow(), Map.of())
+                        .then(planned -> language.get().job(planned.code(shelf))));
         if (!code.isPresent()) {
             return Output.problems(out(), err(), code.problems(), json);
         }
@@ -65,12 +60,25 @@ final class ShowCommand extends ShelfOption {
             Output.json(
                     out(),
                     Output.object()
-                            .put("fix", page.get().name())
+                            .put(page.isPresent() ? "fix" : "job", name)
                             .put("language", languageId)
                             .put("code", code.get()));
         } else {
             out().println(code.get().stripTrailing());
         }
         return Output.FINE;
+    }
+
+    private Outcome<String> fix(Shelf shelf, FixPage page, Language language) {
+        return shelf.definition(page)
+                .then(fix -> expression
+                        ? language.expression(Inliner.call(
+                                fix,
+                                fix.parameters().stream()
+                                        .map(p -> p.fallback()
+                                                .<Expr>map(f -> f)
+                                                .orElse(new Expr.Name(p.name(), p.type())))
+                                        .toList()))
+                        : language.definition(fix, page.summary()));
     }
 }

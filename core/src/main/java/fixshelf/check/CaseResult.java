@@ -19,7 +19,7 @@ public record CaseResult(FixPage page, int index, FixPage.Case example, Answer a
     }
 
     /// The same value: null only null, numbers by their size, text code point by code point.
-    static boolean same(@Nullable Object a, @Nullable Object b) {
+    public static boolean same(@Nullable Object a, @Nullable Object b) {
         if (a instanceof Number x && b instanceof Number y) {
             return new BigDecimal(x.toString()).compareTo(new BigDecimal(y.toString())) == 0;
         }

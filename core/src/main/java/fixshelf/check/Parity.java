@@ -82,6 +82,14 @@ public final class Parity {
         return new ParityResult(asked.subject(), engine.language(), new ParityResult.NotRun(why), 0, 0);
     }
 
+    /// That the language cannot write the subject: so much is known without running it.
+    private static Optional<ParityResult> unsaid(Asked asked, FixEngine engine) {
+        return engine.language().definition(asked.subject().fix(), "").problems().stream()
+                .findFirst()
+                .map(p -> new ParityResult(
+                        asked.subject(), engine.language(), new ParityResult.CannotSay(p.what()), 0, 0));
+    }
+
     private List<Asked> ask(List<Subject> subjects) {
         List<Evaluation> evaluations = subjects.stream()
                 .map(s -> new Evaluation(s.fix(), s.rows(values, seed)))
@@ -98,7 +106,7 @@ public final class Parity {
         FixEngine.Presence presence = engine.presence();
         List<ParityResult> results = new ArrayList<>();
         if (!presence.isHere()) {
-            asked.forEach(a -> results.add(notRun(a, engine, presence.sentence())));
+            asked.forEach(a -> results.add(unsaid(a, engine).orElseGet(() -> notRun(a, engine, presence.sentence()))));
             results.forEach(heard);
             return results;
         }

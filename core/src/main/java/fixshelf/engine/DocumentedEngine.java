@@ -1,8 +1,10 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /// Stands for the engine of a language that is written from its documentation and never run.
 final class DocumentedEngine implements FixEngine {
@@ -27,5 +29,10 @@ final class DocumentedEngine implements FixEngine {
     @Override
     public List<List<Answer>> run(List<Evaluation> evaluations) {
         return FixEngine.failed(evaluations, WHY);
+    }
+
+    @Override
+    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        return new Answer.OfJob.Stopped(WHY);
     }
 }

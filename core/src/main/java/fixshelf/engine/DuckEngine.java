@@ -2,10 +2,12 @@ package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.problem.ProblemException;
+import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
 import fixshelf.render.SqlLanguage;
 import java.sql.SQLException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /// DuckDB inside the process: the reference for every other language.
 final class DuckEngine implements FixEngine {
@@ -31,16 +33,25 @@ final class DuckEngine implements FixEngine {
     @Override
     public List<List<Answer>> run(List<Evaluation> evaluations) {
         try (DuckSession session = DuckSession.open()) {
-            SqlEvaluation sql = new SqlEvaluation(language, text -> {
-                try {
-                    return session.query(text).rows().stream()
-                            .map(List::getFirst)
-                            .collect(java.util.ArrayList::new, java.util.ArrayList::add, java.util.ArrayList::addAll);
-                } catch (ProblemException e) {
-                    throw new SQLException(e.problem().what(), e);
-                }
-            });
+            SqlEvaluation sql = new SqlEvaluation(language, runner(session));
             return evaluations.stream().map(sql::run).toList();
         }
+    }
+
+    @Override
+    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        try (DuckSession session = DuckSession.open()) {
+            return new SqlEvaluation(language, runner(session)).run(job, rows);
+        }
+    }
+
+    private static SqlEvaluation.Runner runner(DuckSession session) {
+        return text -> {
+            try {
+                return session.query(text).rows();
+            } catch (ProblemException e) {
+                throw new SQLException(e.problem().what(), e);
+            }
+        };
     }
 }

@@ -1,8 +1,10 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /// Something that can run a fix in its own language.
 public interface FixEngine {
@@ -13,6 +15,9 @@ public interface FixEngine {
 
     /// The answers for each evaluation, row by row. Many evaluations are run together.
     List<List<Answer>> run(List<Evaluation> evaluations);
+
+    /// Runs a job over these rows of its source; every cell is text or missing.
+    Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows);
 
     /// The same failure for every row.
     static List<List<Answer>> failed(List<Evaluation> evaluations, String why) {

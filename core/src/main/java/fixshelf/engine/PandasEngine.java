@@ -7,6 +7,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
 import fixshelf.render.PandasLanguage;
 import fixshelf.type.Literals;
@@ -106,6 +107,36 @@ final class PandasEngine extends ScriptEngine {
                     node.has("error") ? new Answer.Failed(node.get("error").asText()) : new Answer.Value(value(node)));
         }
         return answers;
+    }
+
+    @Override
+    void write(JobCode job, String code, List<List<@Nullable String>> rows, Path file) throws IOException {
+        ArrayNode all = JSON.createArrayNode();
+        ObjectNode node = all.addObject();
+        node.put("code", code).put("job", PandasLanguage.functionName(job));
+        ArrayNode columns = node.putArray("columns");
+        job.columns().forEach(c -> columns.add(c.name()));
+        ArrayNode cells = node.putArray("rows");
+        for (List<@Nullable String> row : rows) {
+            ArrayNode values = cells.addArray();
+            row.forEach(values::add);
+        }
+        JSON.writeValue(file.toFile(), all);
+    }
+
+    @Override
+    Answer.OfJob read(String line, JobCode job) throws IOException {
+        JsonNode answer = JSON.readTree(line);
+        if (answer.has("error")) {
+            return new Answer.OfJob.Stopped(answer.get("error").asText());
+        }
+        List<List<@Nullable Object>> rows = new ArrayList<>();
+        for (JsonNode cells : answer) {
+            List<@Nullable Object> row = new ArrayList<>();
+            cells.forEach(c -> row.add(value(c)));
+            rows.add(row);
+        }
+        return new Answer.OfJob.Rows(rows);
     }
 
     private static @Nullable Object value(JsonNode node) {

@@ -3,6 +3,7 @@ package fixshelf.engine;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.problem.ProblemException;
+import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
 import fixshelf.render.RLanguage;
 import fixshelf.type.Type;
@@ -162,6 +163,47 @@ final class REngine extends ScriptEngine {
         }
         unsaid.remove(task);
         return answers;
+    }
+
+    @Override
+    void write(JobCode job, String code, List<List<@Nullable String>> rows, Path file) throws IOException {
+        StringBuilder out = new StringBuilder("#--- task\nlocal({\n");
+        out.append(code).append("source <- data.frame(check.names = FALSE");
+        for (int c = 0; c < job.columns().size(); c++) {
+            int column = c;
+            List<String> cells = rows.stream()
+                    .map(r -> RLanguage.literal(new Expr.Literal(r.get(column), Type.TEXT)))
+                    .toList();
+            out.append(",\n")
+                    .append(RLanguage.name(job.columns().get(c).name()))
+                    .append(" = c(NA_character_[0]");
+            for (int from = 0; from < cells.size(); from += VALUES_A_LINE) {
+                List<String> some = cells.subList(from, Math.min(cells.size(), from + VALUES_A_LINE));
+                out.append(",\n ").append(String.join(", ", some));
+            }
+            out.append(')');
+        }
+        out.append(")\nrun_job(function() ").append(RLanguage.functionName(job)).append("(source))\n})\n");
+        Files.writeString(file, out);
+    }
+
+    @Override
+    Answer.OfJob read(String line, JobCode job) {
+        if (line.startsWith("!")) {
+            return new Answer.OfJob.Stopped(text(line.substring(1)));
+        }
+        List<String> parts = line.isEmpty() ? List.of() : Arrays.asList(line.split(";", -1));
+        int width = job.result().size();
+        List<List<@Nullable Object>> rows = new ArrayList<>();
+        for (int from = 0; from + width <= parts.size(); from += width) {
+            List<@Nullable Object> row = new ArrayList<>();
+            for (int c = 0; c < width; c++) {
+                Answer answer = answer(parts.get(from + c), job.result().get(c).type());
+                row.add(answer instanceof Answer.Value(Object value) ? value : String.valueOf(answer));
+            }
+            rows.add(row);
+        }
+        return new Answer.OfJob.Rows(rows);
     }
 
     private static Answer answer(String part, Type type) {

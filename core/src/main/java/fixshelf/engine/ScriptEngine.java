@@ -4,6 +4,8 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.language.Definition;
 import fixshelf.language.Inliner;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.io.IOException;
 import java.io.InputStream;
@@ -17,6 +19,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /// An interpreter as a process of its own: one start for many fixes, data passed as files.
 ///
@@ -62,6 +65,12 @@ abstract class ScriptEngine implements FixEngine {
 
     /// Reads a line of answers, one for each row of the task.
     abstract List<Answer> read(String line, Task task) throws IOException;
+
+    /// Writes a job and the rows of its source as the only task into a file.
+    abstract void write(JobCode job, String code, List<List<@Nullable String>> rows, Path file) throws IOException;
+
+    /// Reads the line of answers of a job: its rows, as values of the columns' types.
+    abstract Answer.OfJob read(String line, JobCode job) throws IOException;
 
     /// What an expression needs before it.
     abstract String prelude(String expression);
@@ -136,7 +145,7 @@ abstract class ScriptEngine implements FixEngine {
     private int runFrom(int from, List<Task> tasks, List<List<Answer>> places) {
         List<Task> left = tasks.subList(from, tasks.size());
         List<String> lines = new ArrayList<>();
-        String why = process(left, lines);
+        String why = process(file -> write(left, file), lines);
         int done = Math.min(lines.size(), left.size());
         for (int t = 0; t < done; t++) {
             put(left.get(t), answers(lines.get(t), left.get(t)), places.get(from + t));
@@ -181,8 +190,29 @@ abstract class ScriptEngine implements FixEngine {
         return code.map(c -> new Task(group, evaluation, prelude(c), c, false));
     }
 
+    @Override
+    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        Outcome<String> code = language.job(job);
+        if (!code.isPresent()) {
+            return new Answer.OfJob.Unsaid(
+                    code.problems().stream().map(Problem::what).toList());
+        }
+        List<String> lines = new ArrayList<>();
+        String why = process(file -> write(job, code.get(), rows, file), lines);
+        try {
+            return lines.isEmpty() ? new Answer.OfJob.Stopped(why) : read(lines.getFirst(), job);
+        } catch (IOException e) {
+            return new Answer.OfJob.Stopped("the answers cannot be read: " + e.getMessage());
+        }
+    }
+
+    /// Writes the file of tasks.
+    private interface Tasks {
+        void write(Path file) throws IOException;
+    }
+
     /// Runs the tasks and collects the lines of those that were done; says why not all of them were.
-    private String process(List<Task> tasks, List<String> lines) {
+    private String process(Tasks tasks, List<String> lines) {
         try {
             Path folder = Files.createTempDirectory("fixshelf-" + language.id());
             try {
@@ -199,7 +229,7 @@ abstract class ScriptEngine implements FixEngine {
         }
     }
 
-    private String process(List<Task> tasks, List<String> lines, Path folder) throws IOException {
+    private String process(Tasks tasks, List<String> lines, Path folder) throws IOException {
         presence();
         Path script = folder.resolve(script());
         try (InputStream in = Objects.requireNonNull(ScriptEngine.class.getResourceAsStream(script()))) {
@@ -208,7 +238,7 @@ abstract class ScriptEngine implements FixEngine {
         Path file = folder.resolve("tasks");
         Path answers = Files.createFile(folder.resolve("answers"));
         Path messages = folder.resolve("messages");
-        write(tasks, file);
+        tasks.write(file);
         ProcessBuilder builder = new ProcessBuilder(program, script.toString(), file.toString(), answers.toString())
                 .redirectErrorStream(true)
                 .redirectOutput(messages.toFile());

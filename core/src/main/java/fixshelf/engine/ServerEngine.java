@@ -1,6 +1,7 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.JobCode;
 import fixshelf.render.SqlLanguage;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -160,6 +161,15 @@ abstract class ServerEngine implements FixEngine {
             return evaluations.stream().map(sql::run).toList();
         } catch (SQLException | IOException e) {
             return FixEngine.failed(evaluations, "the server does not answer: " + firstLine(e));
+        }
+    }
+
+    @Override
+    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        try (Connection connection = connect(address())) {
+            return new SqlEvaluation(language, SqlEvaluation.Runner.of(connection, QUERY_SECONDS)).run(job, rows);
+        } catch (SQLException | IOException e) {
+            return new Answer.OfJob.Stopped("the server does not answer: " + firstLine(e));
         }
     }
 }

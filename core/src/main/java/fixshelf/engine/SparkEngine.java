@@ -3,6 +3,7 @@ package fixshelf.engine;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
 import fixshelf.render.SqlLanguage;
 import java.io.BufferedReader;
@@ -181,7 +182,7 @@ final class SparkEngine implements FixEngine {
         }
     }
 
-    private List<@Nullable Object> column(String sql) throws SQLException {
+    private List<List<@Nullable Object>> rows(String sql) throws SQLException {
         Conversation talk = conversation();
         Stop.began(talk.process()::destroyForcibly);
         try {
@@ -191,9 +192,13 @@ final class SparkEngine implements FixEngine {
             if (answer.has("error")) {
                 throw new SQLException(answer.get("error").asText());
             }
-            List<@Nullable Object> values = new ArrayList<>();
-            answer.path("values").forEach(v -> values.add(value(v)));
-            return values;
+            List<List<@Nullable Object>> rows = new ArrayList<>();
+            for (JsonNode cells : answer.path("rows")) {
+                List<@Nullable Object> row = new ArrayList<>();
+                cells.forEach(v -> row.add(value(v)));
+                rows.add(row);
+            }
+            return rows;
         } catch (IOException e) {
             throw new SQLException("Spark ended before it answered", e);
         } finally {
@@ -214,7 +219,13 @@ final class SparkEngine implements FixEngine {
     @Override
     public synchronized List<List<Answer>> run(List<Evaluation> evaluations) {
         cannotStart = Optional.empty();
-        SqlEvaluation sql = new SqlEvaluation(language, this::column);
+        SqlEvaluation sql = new SqlEvaluation(language, this::rows);
         return evaluations.stream().map(sql::run).toList();
+    }
+
+    @Override
+    public synchronized Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        cannotStart = Optional.empty();
+        return new SqlEvaluation(language, this::rows).run(job, rows);
     }
 }

@@ -4,7 +4,9 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.render.JobCode;
 import fixshelf.render.SqlLanguage;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
@@ -23,31 +25,43 @@ import org.jspecify.annotations.Nullable;
 final class SqlEvaluation {
     private static final int ROWS_A_QUERY = 2_000;
 
-    /// Runs a query of one column and gives its values in order.
+    /// Runs a query and gives its rows in order.
     interface Runner {
-        List<@Nullable Object> column(String sql) throws SQLException;
+        List<List<@Nullable Object>> rows(String sql) throws SQLException;
 
         /// Queries over a connection.
         static Runner of(Connection connection, int seconds) {
             return sql -> {
-                List<@Nullable Object> values = new ArrayList<>();
                 try (Statement statement = connection.createStatement()) {
                     statement.setQueryTimeout(seconds);
                     try (ResultSet rows = statement.executeQuery(sql)) {
-                        // A day as Java's old type would be moved where the calendar changed in 1582.
-                        int kind = rows.getMetaData().getColumnType(1);
-                        while (rows.next()) {
-                            values.add(
-                                    switch (kind) {
-                                        case Types.DATE -> rows.getObject(1, LocalDate.class);
-                                        case Types.TIMESTAMP -> rows.getObject(1, LocalDateTime.class);
-                                        default -> rows.getObject(1);
-                                    });
-                        }
+                        return all(rows);
                     }
                 }
-                return values;
             };
+        }
+
+        private static List<List<@Nullable Object>> all(ResultSet rows) throws SQLException {
+            int width = rows.getMetaData().getColumnCount();
+            int[] kinds = new int[width];
+            for (int c = 0; c < width; c++) {
+                kinds[c] = rows.getMetaData().getColumnType(c + 1);
+            }
+            List<List<@Nullable Object>> all = new ArrayList<>();
+            while (rows.next()) {
+                List<@Nullable Object> row = new ArrayList<>(width);
+                for (int c = 0; c < width; c++) {
+                    // A day as Java's old type would be moved where the calendar changed in 1582.
+                    row.add(
+                            switch (kinds[c]) {
+                                case Types.DATE -> rows.getObject(c + 1, LocalDate.class);
+                                case Types.TIMESTAMP -> rows.getObject(c + 1, LocalDateTime.class);
+                                default -> rows.getObject(c + 1);
+                            });
+                }
+                all.add(row);
+            }
+            return all;
         }
     }
 
@@ -86,8 +100,8 @@ final class SqlEvaluation {
         try {
             Stop.check();
             Type returns = group.fix().returns();
-            runner.column(query(code, group, evaluation, rows))
-                    .forEach(v -> answers.add(new Answer.Value(plain(v, returns))));
+            runner.rows(query(code, group, evaluation, rows))
+                    .forEach(r -> answers.add(new Answer.Value(plain(r.getFirst(), returns))));
             return answers;
         } catch (SQLException | ProblemException e) {
             if (rows.size() == 1) {
@@ -134,6 +148,58 @@ final class SqlEvaluation {
                 + "\nFROM t ORDER BY row_no";
     }
 
+    /// Runs a job over rows that are written into the query.
+    Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        try {
+            Outcome<String> code = language.jobQuery(job, source(job, rows));
+            if (!code.isPresent()) {
+                return new Answer.OfJob.Unsaid(
+                        code.problems().stream().map(Problem::what).toList());
+            }
+            Stop.check();
+            List<List<@Nullable Object>> answers = new ArrayList<>();
+            for (List<@Nullable Object> row : runner.rows(code.get())) {
+                List<@Nullable Object> typed = new ArrayList<>();
+                for (int c = 0; c < row.size(); c++) {
+                    typed.add(plain(row.get(c), job.result().get(c).type()));
+                }
+                answers.add(typed);
+            }
+            return new Answer.OfJob.Rows(answers);
+        } catch (ProblemException e) {
+            return new Answer.OfJob.Unsaid(List.of(e.problem().what()));
+        } catch (SQLException e) {
+            return new Answer.OfJob.Stopped(
+                    String.valueOf(e.getMessage()).lines().findFirst().orElse(""));
+        }
+    }
+
+    /// The rows as a table of constants, then as the source with its columns.
+    private List<String> source(JobCode job, List<List<@Nullable String>> rows) {
+        StringBuilder values = new StringBuilder();
+        for (int i = 0; i < Math.max(1, rows.size()); i++) {
+            values.append(i == 0 ? "(" : ",\n(").append(rows.isEmpty() ? -1 : i);
+            for (int c = 0; c < job.columns().size(); c++) {
+                @Nullable String cell = rows.isEmpty() ? null : rows.get(i).get(c);
+                values.append(", ").append(cell == null ? "NULL" : literal(Expr.Literal.text(cell)));
+            }
+            values.append(')');
+        }
+        String place = language.identifier(job.placeName());
+        StringBuilder names = new StringBuilder("place");
+        StringBuilder typed = new StringBuilder("place AS " + place);
+        for (int c = 0; c < job.columns().size(); c++) {
+            names.append(", c").append(c);
+            typed.append(", ")
+                    .append(language.cast("c" + c, Type.TEXT))
+                    .append(" AS ")
+                    .append(language.identifier(job.columns().get(c).name()));
+        }
+        return List.of(
+                "fixshelf_rows(" + names + ") AS (VALUES " + values + ")",
+                language.identifier(job.source()) + " AS (SELECT " + typed + " FROM fixshelf_rows WHERE place >= 0)");
+    }
+
     private String literal(Expr.Literal literal) {
         Outcome<String> code = language.expression(literal);
         if (!code.isPresent()) {
@@ -143,7 +209,7 @@ final class SqlEvaluation {
     }
 
     /// The value as one of ours; some engines have no type for truth, or give whole numbers in one of several types.
-    private static @Nullable Object plain(@Nullable Object value, Type type) {
+    static @Nullable Object plain(@Nullable Object value, Type type) {
         return switch (type) {
             case Type.Bool _ when value instanceof Number number -> number.longValue() != 0;
             case Type.Int _ when value instanceof Number number -> new BigDecimal(number.toString()).longValue();

@@ -1,12 +1,14 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
+import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
 import fixshelf.render.SqlLanguage;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /// SQLite inside the process, without functions added from outside.
 final class SqliteEngine implements FixEngine {
@@ -35,6 +37,15 @@ final class SqliteEngine implements FixEngine {
             return evaluations.stream().map(sql::run).toList();
         } catch (SQLException e) {
             return FixEngine.failed(evaluations, "it could not be opened: " + e.getMessage());
+        }
+    }
+
+    @Override
+    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        try (Connection connection = DriverManager.getConnection("jdbc:sqlite::memory:")) {
+            return new SqlEvaluation(language, SqlEvaluation.Runner.of(connection, QUERY_SECONDS)).run(job, rows);
+        } catch (SQLException e) {
+            return new Answer.OfJob.Stopped("it could not be opened: " + e.getMessage());
         }
     }
 }

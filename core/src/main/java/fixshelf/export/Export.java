@@ -4,6 +4,7 @@ import fixshelf.language.Definition;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import fixshelf.render.Language.Described;
 import fixshelf.shelf.FixPage;
@@ -22,9 +23,14 @@ public final class Export {
     ///
     /// @param tests the cases as tests too
     /// @param replace also files that were changed by hand
-    public record Wanted(boolean tests, boolean replace) {}
+    /// @param jobs the jobs to save too, each in a file of its own
+    public record Wanted(boolean tests, boolean replace, List<JobCode> jobs) {
+        public Wanted {
+            jobs = List.copyOf(jobs);
+        }
+    }
 
-    /// What was written, and the fixes that the language cannot define, with the reason.
+    /// What was written, and the fixes and jobs that the language cannot say, with the reason.
     public record Report(List<Path> files, List<String> refused) {}
 
     /// A fix that is exported.
@@ -34,7 +40,8 @@ public final class Export {
     public static Outcome<Report> write(Shelf shelf, Language language, Path folder, Wanted wanted) {
         List<String> refused = new ArrayList<>();
         List<Exported> fixes = fixes(shelf, language, refused);
-        List<MadeFile> files = files(language, folder, fixes, wanted.tests());
+        List<MadeFile> files = new ArrayList<>(files(language, folder, fixes, wanted.tests()));
+        files.addAll(jobs(language, folder, wanted.jobs(), refused));
         try {
             List<Problem> objections = new ArrayList<>();
             for (MadeFile file : files) {
@@ -75,6 +82,22 @@ public final class Export {
             }
         }
         return fixes;
+    }
+
+    private static List<MadeFile> jobs(Language language, Path folder, List<JobCode> jobs, List<String> refused) {
+        List<MadeFile> files = new ArrayList<>();
+        for (JobCode job : jobs) {
+            Outcome<String> code = language.job(job);
+            code.value()
+                    .ifPresent(text -> files.add(
+                            switch (language.id()) {
+                                case "pandas" -> new MadeFile(folder.resolve("jobs/" + job.name() + ".py"), "#", text);
+                                case "r" -> new MadeFile(folder.resolve("jobs/" + job.name() + ".R"), "#", text);
+                                default -> new MadeFile(folder.resolve("jobs/" + job.name() + ".sql"), "--", text);
+                            }));
+            code.problems().forEach(p -> refused.add(job.name() + ": " + p.sentence()));
+        }
+        return files;
     }
 
     private static List<MadeFile> files(Language language, Path folder, List<Exported> fixes, boolean tests) {

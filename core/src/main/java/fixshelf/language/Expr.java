@@ -1,12 +1,35 @@
 package fixshelf.language;
 
 import fixshelf.type.Type;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /// A typed expression, checked against the catalogue. It knows no places: those are in the problems of its checking.
 public sealed interface Expr {
     Type type();
+
+    /// The parameters, columns and `SET` names that it speaks of.
+    default Set<String> names() {
+        Set<String> names = new HashSet<>();
+        collectNames(names);
+        return names;
+    }
+
+    private void collectNames(Set<String> names) {
+        switch (this) {
+            case Literal _ -> {}
+            case Name(String name, Type _) -> names.add(name);
+            case Call call -> call.arguments().forEach(a -> a.collectNames(names));
+            case FixCall call -> call.arguments().forEach(a -> a.collectNames(names));
+            case Case(List<Branch> branches, Expr otherwise, Type _) -> {
+                branches.forEach(b -> b.condition().collectNames(names));
+                branches.forEach(b -> b.result().collectNames(names));
+                otherwise.collectNames(names);
+            }
+        }
+    }
 
     /// A constant; `value` is null for NULL.
     record Literal(@Nullable Object value, Type type) implements Expr {

@@ -42,6 +42,16 @@ abstract class DocumentedSql extends SqlLanguage {
         };
     }
 
+    @Override
+    Sql grouped(Expr.Name column) {
+        return column.type() instanceof Type.Bool ? Sql.atom(identifier(column.name())) : super.grouped(column);
+    }
+
+    @Override
+    Sql sorted(Expr.Name column) {
+        return column.type() instanceof Type.Bool ? Sql.atom(identifier(column.name())) : super.sorted(column);
+    }
+
     /// A CASE of conditions is one as a number that is compared.
     private Sql conditions(List<Expr.Branch> branches, Expr otherwise) {
         List<String> parts = new java.util.ArrayList<>();

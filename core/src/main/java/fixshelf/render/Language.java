@@ -44,6 +44,9 @@ public interface Language {
     /// The code that defines these fixes together, each once. All of them can be defined.
     String module(List<Described> fixes);
 
+    /// The code of a whole job, over the rows of its source; a problem for each line that cannot be said.
+    Outcome<String> job(JobCode job);
+
     /// The call of a defined fix by its name.
     Outcome<String> call(Definition fix, List<Expr> arguments);
 }

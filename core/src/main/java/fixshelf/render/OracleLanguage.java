@@ -132,6 +132,13 @@ public final class OracleLanguage extends DocumentedSql {
     }
 
     @Override
+    Sql sorted(Expr.Name column) {
+        return column.type() instanceof Type.Text
+                ? Sql.call("NLSSORT", sql(column), Sql.atom("'NLS_SORT=BINARY'"))
+                : super.sorted(column);
+    }
+
+    @Override
     public String id() {
         return "oracle";
     }

@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
@@ -166,6 +167,16 @@ public final class PandasLanguage extends FrameLanguage {
     /// The type of a column, as it is written in code.
     public static String dtype(Type type) {
         return PandasWriter.dtype(type);
+    }
+
+    @Override
+    public Outcome<String> job(JobCode job) {
+        return PandasJobs.write(job);
+    }
+
+    /// How a job is called in code.
+    public static String functionName(JobCode job) {
+        return PandasWriter.safe(job.name());
     }
 
     @Override

@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -180,6 +181,16 @@ public final class RLanguage extends FrameLanguage {
               sign(over) * (abs(over) - under * (abs(over) %/% under))
             }
             """);
+        all.put(".keep_one", """
+            # Of the rows with the same keys the first, or the last, by some columns and then by their place. Missing counts
+            # as equal, and comes before all else.
+            .keep_one <- function(df, keys, by, last) {
+              parts <- unlist(lapply(unname(as.list(df[by])), function(x) list(!is.na(x), x)), recursive = FALSE)
+              places <- do.call(order, c(parts, list(seq_len(nrow(df)), decreasing = last, method = "radix")))
+              groups <- vctrs::vec_group_id(df[keys])
+              df[sort(places[!duplicated(groups[places])]), , drop = FALSE]
+            }
+            """);
         all.put(".join_present", """
             # The texts that are there, row by row, with a separator between them; NA where none is.
             .join_present <- function(separator, ...) {
@@ -229,6 +240,11 @@ public final class RLanguage extends FrameLanguage {
         return RWriter.name(parameter.name());
     }
 
+    /// A name as it is written in code.
+    public static String name(String name) {
+        return RWriter.name(name);
+    }
+
     /// How a fix is called in code.
     public static String functionName(Definition fix) {
         return RWriter.name(fix.name());
@@ -237,6 +253,16 @@ public final class RLanguage extends FrameLanguage {
     /// A value as it is written in code; a value that R cannot hold is refused with a [ProblemException].
     public static String literal(Expr.Literal literal) {
         return RWriter.literal(literal.value(), literal.type());
+    }
+
+    @Override
+    public Outcome<String> job(JobCode job) {
+        return RJobs.write(job);
+    }
+
+    /// How a job is called in code.
+    public static String functionName(JobCode job) {
+        return RWriter.name(job.name());
     }
 
     @Override

@@ -91,6 +91,16 @@ public abstract class SqlLanguage implements Language {
     }
 
     @Override
+    public Outcome<String> job(JobCode job) {
+        return SqlJobs.write(this, job);
+    }
+
+    /// The query of a job, to be run over the tables in `before`, of which the last is its source.
+    public final Outcome<String> jobQuery(JobCode job, List<String> before) {
+        return SqlJobs.query(this, job, before);
+    }
+
+    @Override
     public Outcome<String> call(Definition fix, List<Expr> arguments) {
         try {
             return Outcome.of(Sql.call(identifier(fix.name()), all(arguments)).text());
@@ -297,7 +307,8 @@ public abstract class SqlLanguage implements Language {
         return "chr";
     }
 
-    String identifier(String name) {
+    /// A name, in quotes where it needs them; one that would be cut or refused is a [ProblemException].
+    public String identifier(String name) {
         if (tooLong(name)) {
             throw cannot("the name " + name.substring(0, 20) + "… is too long for it.", "Choose a shorter name.");
         }
@@ -319,6 +330,16 @@ public abstract class SqlLanguage implements Language {
     /// A side of a comparison as it must be written so that text is compared code point by code point.
     Sql exact(Expr expr, boolean ordering) {
         return sql(expr);
+    }
+
+    /// A column as it must be written so that only equal values are one group.
+    Sql grouped(Expr.Name column) {
+        return exact(column, false);
+    }
+
+    /// A column as it must be written so that text goes by code point.
+    Sql sorted(Expr.Name column) {
+        return exact(column, true);
     }
 
     /// The number of code points.

@@ -198,8 +198,25 @@ public final class TransactSqlLanguage extends DocumentedSql {
     }
 
     private static Sql equal(Sql left, Sql right) {
-        return new Sql(
-                "(" + left.at(Sql.SUM) + " + N'.')" + EXACT + " = " + right.at(Sql.SUM) + " + N'.'", Sql.COMPARE);
+        return new Sql(whole(left) + " = " + right.at(Sql.SUM) + " + N'.'", Sql.COMPARE);
+    }
+
+    /// A text with an end that is no space, as spaces at the end do not count.
+    private static String whole(Sql text) {
+        return "(" + text.at(Sql.SUM) + " + N'.')" + EXACT;
+    }
+
+    @Override
+    Sql grouped(Expr.Name column) {
+        return column.type() instanceof Type.Text ? new Sql(whole(sql(column)), Sql.OTHER) : super.grouped(column);
+    }
+
+    @Override
+    Sql sorted(Expr.Name column) {
+        if (column.type() instanceof Type.Text) {
+            throw cannot("its order of text is not by code point.", "Order by a number or a day.");
+        }
+        return super.sorted(column);
     }
 
     private Sql compared(List<Expr> a, String sign) {
@@ -234,7 +251,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
             return super.distinct(a, differ);
         }
         String sign = differ ? " IS DISTINCT FROM " : " IS NOT DISTINCT FROM ";
-        String left = "(" + sql(a.get(0)).at(Sql.SUM) + " + N'.')" + EXACT;
+        String left = whole(sql(a.get(0)));
         return new Sql(left + sign + sql(a.get(1)).at(Sql.SUM) + " + N'.'", Sql.COMPARE);
     }
 

@@ -4,18 +4,23 @@ import fixshelf.plan.Line;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Planner;
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.Sentences;
 import fixshelf.plan.Step;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
+import fixshelf.render.JobCode;
 import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -27,6 +32,40 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
 
     /// An output with its path found.
     public record Target(Path file, boolean replace, boolean parquet) {}
+
+    /// The job as languages write it, over a table that is called like the dataset, or like the file.
+    public JobCode code(Shelf shelf) {
+        List<JobCode.Line> lines = new ArrayList<>();
+        for (int i = 1; i < plan.steps().size(); i++) {
+            String sentence =
+                    Sentences.plain(job.lines().get(i).line(), n -> shelf.fix(n).map(FixPage::sentence));
+            lines.add(new JobCode.Line(i + 1, sentence, plan.steps().get(i)));
+        }
+        String about = job.about().isBlank() ? job.title() : job.about();
+        return new JobCode(job.name(), about, sourceName(), plan.read().columns(), lines);
+    }
+
+    /// All jobs of the shelf as languages write them; `refused` takes those that cannot be planned, with the reason.
+    public static List<JobCode> codes(Shelf shelf, List<String> refused) {
+        List<JobCode> codes = new ArrayList<>();
+        for (JobPage job : shelf.jobs()) {
+            Outcome<PlannedJob> planned = plan(shelf, job, Map.of());
+            planned.value().ifPresent(p -> codes.add(p.code(shelf)));
+            planned.problems().stream()
+                    .filter(Problem::isError)
+                    .forEach(p -> refused.add(job.name() + ": " + p.sentence()));
+        }
+        return codes;
+    }
+
+    private String sourceName() {
+        if (job.lines().getFirst().line() instanceof Line.ReadDataset(String dataset)) {
+            return dataset;
+        }
+        String file = source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
+        String name = file.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_");
+        return name.matches("[a-z].*") ? name : "source_" + name;
+    }
 
     /// Plans a job that is to run; `set` are values that the user gives for this time. Any error stops it.
     public static Outcome<PlannedJob> plan(Shelf shelf, JobPage job, Map<String, String> set) {
@@ -101,7 +140,7 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
             Where where = new Where(job.source(), output.span());
             all = all.then(
                     before -> Placeholders.fill(output.path(), values, where).map(path -> {
-                        List<Target> more = new java.util.ArrayList<>(before);
+                        List<Target> more = new ArrayList<>(before);
                         more.add(new Target(
                                 shelf.root().resolve(path).normalize(), output.replace(), output.isParquet()));
                         return more;

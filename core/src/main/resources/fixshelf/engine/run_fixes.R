@@ -37,6 +37,13 @@ run <- function(count, fix) {
   flush(answers)
 }
 
+run_job <- function(job) {
+  result <- job()
+  parts <- lapply(result, function(column) vapply(seq_along(column), function(i) shown(column[[i]]), ""))
+  writeLines(paste(as.vector(t(do.call(cbind, parts))), collapse = ";"), answers)
+  flush(answers)
+}
+
 # A task that cannot even be read fails alone.
 lines <- readLines(places[1], encoding = "UTF-8")
 for (task in split(lines, cumsum(lines == "#--- task"))) {

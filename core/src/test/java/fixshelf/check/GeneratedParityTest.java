@@ -201,8 +201,8 @@ public class GeneratedParityTest {
                 .as(engine.language().title())
                 .isEmpty();
         assertThat(results.stream().filter(r -> r.verdict() instanceof ParityResult.Same))
-                .as("most can be said")
-                .hasSizeGreaterThan(results.size() * 9 / 10);
+                .as("most can be said, also where there are no exact decimals")
+                .hasSizeGreaterThan(results.size() * 17 / 20);
     }
 
     @Test

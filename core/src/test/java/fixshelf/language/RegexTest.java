@@ -12,9 +12,9 @@ class RegexTest {
     @ValueSource(
             strings = {
                 "a(?!b)",
-                "(?i)a",
+                "a(?i)b",
                 "\\bword",
-                "\\p{L}",
+                "\\p{Greek}",
                 "[[:alpha:]]",
                 "a**",
                 "^*",

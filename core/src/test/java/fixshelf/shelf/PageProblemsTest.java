@@ -72,7 +72,7 @@ class PageProblemsTest {
                         "promises: [fast]\nreturns: text",
                         Code.BAD_FIELD,
                         6,
-                        "no promise fast"));
+                        "no promise: fast"));
     }
 
     @ParameterizedTest

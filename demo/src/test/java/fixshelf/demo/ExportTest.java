@@ -10,6 +10,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.render.Languages;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.work.PlannedJob;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -18,6 +19,7 @@ import java.sql.ResultSet;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -27,7 +29,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /// The whole shelf saved in a language runs there, without Fix Shelf, and its cases hold.
 class ExportTest {
-    private static final Export.Wanted WITH_TESTS = new Export.Wanted(true, false);
 
     @TempDir
     static Path folder;
@@ -39,10 +40,14 @@ class ExportTest {
         shelf = ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 50)).get();
     }
 
+    private static Export.Wanted wanted(boolean replace) {
+        return new Export.Wanted(true, replace, PlannedJob.codes(shelf, new ArrayList<>()));
+    }
+
     private static Path exported(String language) {
         Path to = folder.resolve(language);
         Outcome<Export.Report> report =
-                Export.write(shelf, Languages.find(language).orElseThrow(), to, WITH_TESTS);
+                Export.write(shelf, Languages.find(language).orElseThrow(), to, wanted(false));
         assertThat(report.problems()).isEmpty();
         return to;
     }
@@ -76,6 +81,14 @@ class ExportTest {
             session.run(Files.readString(to.resolve("fixes.sql")));
             assertThat(session.query(Files.readString(to.resolve("checks.sql"))).rows())
                     .isEmpty();
+        }
+        Path source = shelf.root().resolve("data/visits-alder-quay.csv");
+        try (DuckSession session = DuckSession.open(List.of(source), Optional.empty())) {
+            session.run("CREATE TABLE visits_alder_quay AS SELECT row_number() OVER () AS row_no, * FROM read_csv('"
+                    + source + "', delim = ';', all_varchar = true)");
+            String job = Files.readString(to.resolve("jobs/visits_clean.sql"));
+            assertThat(session.query(job).rows().size())
+                    .isBetween(2, (int) session.number("SELECT count(*) - 1 FROM visits_alder_quay"));
         }
     }
 
@@ -112,16 +125,16 @@ class ExportTest {
     void aFileThatWasChangedByHandIsNotReplacedUnseen() throws Exception {
         Path to = exported("duckdb");
         Path file = to.resolve("fixes.sql");
-        assertThat(Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, WITH_TESTS)
+        assertThat(Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, wanted(false))
                         .isPresent())
                 .isTrue();
         Files.writeString(file, Files.readString(file).replace("trim", "ltrim"));
         String mine = Files.readString(file);
         Outcome<Export.Report> again =
-                Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, WITH_TESTS);
+                Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, wanted(false));
         assertThat(again.problems()).extracting(p -> p.code()).containsExactly(Code.DIVERGED);
         assertThat(file).hasContent(mine);
-        Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, new Export.Wanted(true, true));
+        Export.write(shelf, Languages.find("duckdb").orElseThrow(), to, wanted(true));
         assertThat(Files.readString(file)).isNotEqualTo(mine);
     }
 

@@ -59,6 +59,8 @@ final class Shots {
         save("jobs-new-file");
         onScreen(() -> frame().enter(frame().languagesPlace()));
         save("languages");
+        onScreen(() -> frame().languagesPlace().showJob("visits_clean"));
+        save("languages-job");
         onScreen(() -> frame().languagesPlace().showWholeShelf());
         save("languages-whole-shelf");
         onScreen(() -> {

@@ -138,7 +138,8 @@ class StoryTest {
         assertThat(labels()).anyMatch(t -> t.startsWith("= in "));
         on(() -> frame.languagesPlace().save(folder.resolve("as sqlite")));
         settle();
-        assertThat(labels()).anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql.") && t.contains("iso_date"));
+        assertThat(labels())
+                .anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql, visits_clean.sql") && t.contains("iso_date"));
         assertThat(folder.resolve("as sqlite/checks.sql")).content().contains("capital_first");
         // The board of the whole shelf; a cell leads to the fix in that language.
         on(() -> frame.languagesPlace().showWholeShelf());

@@ -45,17 +45,19 @@ public final class SparkProcess {
     private static ObjectNode answer(SparkSession spark, String line) throws JsonProcessingException {
         ObjectNode answer = JSON.createObjectNode();
         try {
-            ArrayNode values = JSON.createArrayNode();
+            ArrayNode rows = answer.putArray("rows");
             for (Row row : spark.sql(JSON.readTree(line).get("sql").asText()).collectAsList()) {
-                add(values, row.get(0));
+                ArrayNode values = rows.addArray();
+                for (int c = 0; c < row.size(); c++) {
+                    add(values, row.get(c));
+                }
             }
-            answer.set("values", values);
         } catch (Exception e) {
             Throwable cause = e;
             while (cause.getCause() != null) {
                 cause = cause.getCause();
             }
-            answer.put("error", String.valueOf(cause.getMessage()));
+            answer.removeAll().put("error", String.valueOf(cause.getMessage()));
         }
         return answer;
     }

@@ -4,7 +4,11 @@ import fixshelf.check.GeneratedParityTest;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.render.CatalogueExamplesTest;
+import fixshelf.work.JobParityTest;
+import java.io.IOException;
+import java.nio.file.Path;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
 
 /// The catalogue in Spark SQL, run by the process of this module.
 class SparkParityTest {
@@ -16,6 +20,11 @@ class SparkParityTest {
     @Test
     void everyExampleHolds() {
         CatalogueExamplesTest.everyExampleHoldsIn(SPARK);
+    }
+
+    @Test
+    void jobsGiveTheSameRows(@TempDir Path folder) throws IOException {
+        JobParityTest.givesTheSameRowsIn(SPARK, folder);
     }
 
     @Test

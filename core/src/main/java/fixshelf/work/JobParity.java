@@ -1,0 +1,202 @@
+package fixshelf.work;
+
+import fixshelf.check.CaseResult;
+import fixshelf.engine.Answer;
+import fixshelf.engine.DuckSession;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.Grid;
+import fixshelf.engine.PlanSql;
+import fixshelf.engine.Stop;
+import fixshelf.problem.Outcome;
+import fixshelf.render.JobCode;
+import fixshelf.render.Language;
+import fixshelf.shelf.Shelf;
+import fixshelf.type.Column;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.ExecutorService;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
+
+/// What came of a job in a language: its code run over the first rows of the source, and compared, row by row and cell
+/// by cell, with what the job gives here.
+///
+/// @param rows how many rows of the source were taken
+public record JobParity(String job, Language language, Verdict verdict, int rows) {
+    /// So many rows of the source are taken, at most.
+    public static final int ROWS = 500;
+
+    private static final int AT_ONCE = 2;
+
+    /// Whether the rows are the same.
+    public sealed interface Verdict {}
+
+    /// All rows that come out are the same.
+    public record Same(int rows) implements Verdict {}
+
+    /// The first cell that differs; `row` counts the rows that come out, from 1.
+    public record Differs(
+            int row,
+            String column,
+            @Nullable Object expected,
+            @Nullable Object got) implements Verdict {}
+
+    /// Another number of rows comes out.
+    public record OtherRows(int expected, int got) implements Verdict {}
+
+    /// The language gave an error.
+    public record Stopped(String why) implements Verdict {}
+
+    /// Lines that the language cannot say, and why.
+    public record CannotSay(List<String> why) implements Verdict {
+        public CannotSay {
+            why = List.copyOf(why);
+        }
+    }
+
+    public record NotRun(String why) implements Verdict {}
+
+    public boolean differs() {
+        return verdict instanceof Differs || verdict instanceof OtherRows || verdict instanceof Stopped;
+    }
+
+    public String mark() {
+        return switch (verdict) {
+            case Same _ -> "● same";
+            case Differs _, OtherRows _ -> "▲ differs";
+            case Stopped _ -> "▲ stops";
+            case CannotSay(List<String> why) -> "○ cannot say " + why.size() + (why.size() == 1 ? " line" : " lines");
+            case NotRun _ -> "· not run";
+        };
+    }
+
+    /// One word for machines.
+    public String word() {
+        return switch (verdict) {
+            case Same _ -> "same";
+            case Differs _, OtherRows _, Stopped _ -> "differs";
+            case CannotSay _ -> "cannot_say";
+            case NotRun _ -> "not_run";
+        };
+    }
+
+    /// What stands behind the mark, as a sentence.
+    public String detail() {
+        return switch (verdict) {
+            case Same(int out) -> String.format("%,d of the first %,d rows come out, all the same", out, rows);
+            case Differs(int row, String column, Object expected, Object got) ->
+                column + " of row " + row + " is " + CaseResult.shown(got) + ", not " + CaseResult.shown(expected);
+            case OtherRows(int expected, int got) -> String.format("%,d rows come out, not %,d", got, expected);
+            case Stopped(String why) -> why;
+            case CannotSay(List<String> why) -> String.join(" ", why);
+            case NotRun(String why) -> why;
+        };
+    }
+
+    /// Runs the job in every engine that is here, beside each other; `heard` is told each result as it comes.
+    public static Outcome<List<JobParity>> check(
+            Shelf shelf, PlannedJob planned, List<FixEngine> engines, Stop stop, Consumer<JobParity> heard) {
+        JobCode code = planned.code(shelf);
+        return Preview.open(planned.source(), ROWS, ROWS).then(preview -> {
+            try (preview) {
+                Outcome<Grid> source = rows(planned, preview, 1);
+                Outcome<Grid> expected = source.then(
+                        _ -> rows(planned, preview, planned.plan().steps().size()));
+                return expected.map(e -> inAll(code, texts(source.get()), e.rows(), engines, stop, heard));
+            }
+        });
+    }
+
+    /// The rows after a line, in the order of the source.
+    private static Outcome<Grid> rows(PlannedJob planned, Preview preview, int line) {
+        List<Column> columns = planned.plan().steps().get(line - 1).columns();
+        return preview.query(
+                planned.plan(),
+                line,
+                table -> "SELECT " + PlanSql.plainColumns(columns) + " FROM " + table + " ORDER BY "
+                        + DuckSession.name(PlanSql.ROW));
+    }
+
+    private static List<List<@Nullable String>> texts(Grid grid) {
+        List<List<@Nullable String>> rows = new ArrayList<>();
+        for (List<@Nullable Object> row : grid.rows()) {
+            List<@Nullable String> texts = new ArrayList<>();
+            row.forEach(v -> texts.add(v == null ? null : v.toString()));
+            rows.add(texts);
+        }
+        return rows;
+    }
+
+    private static List<JobParity> inAll(
+            JobCode code,
+            List<List<@Nullable String>> rows,
+            List<List<@Nullable Object>> expected,
+            List<FixEngine> engines,
+            Stop stop,
+            Consumer<JobParity> heard) {
+        List<JobParity> results = new ArrayList<>();
+        try (ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE)) {
+            List<Future<Verdict>> running = new ArrayList<>();
+            for (FixEngine engine : engines) {
+                running.add(threads.submit(() -> {
+                    Verdict verdict = stop.during(() -> verdict(engine, code, rows, expected));
+                    heard.accept(new JobParity(code.name(), engine.language(), verdict, rows.size()));
+                    return verdict;
+                }));
+            }
+            for (int i = 0; i < engines.size(); i++) {
+                results.add(new JobParity(code.name(), engines.get(i).language(), result(running.get(i)), rows.size()));
+            }
+        }
+        return results;
+    }
+
+    private static Verdict result(Future<Verdict> running) {
+        try {
+            return running.get();
+        } catch (ExecutionException e) {
+            return new NotRun(String.valueOf(e.getCause().getMessage()));
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            return new NotRun("stopped");
+        }
+    }
+
+    private static Verdict verdict(
+            FixEngine engine, JobCode code, List<List<@Nullable String>> rows, List<List<@Nullable Object>> expected) {
+        Outcome<String> text = engine.language().job(code);
+        if (!text.isPresent()) {
+            return new CannotSay(text.problems().stream().map(p -> p.what()).toList());
+        }
+        FixEngine.Presence presence = engine.presence();
+        if (!presence.isHere()) {
+            return new NotRun(presence.sentence());
+        }
+        return switch (engine.run(code, rows)) {
+            case Answer.OfJob.Unsaid(List<String> why) -> new CannotSay(why);
+            case Answer.OfJob.Stopped(String why) -> new Stopped(why);
+            case Answer.OfJob.Rows(List<List<@Nullable Object>> got) ->
+                firstDifference(code, expected, got).orElseGet(() -> new Same(got.size()));
+        };
+    }
+
+    private static Optional<Verdict> firstDifference(
+            JobCode code, List<List<@Nullable Object>> expected, List<List<@Nullable Object>> got) {
+        for (int r = 0; r < Math.min(expected.size(), got.size()); r++) {
+            for (int c = 0; c < code.result().size(); c++) {
+                @Nullable Object here = expected.get(r).get(c);
+                @Nullable Object there = got.get(r).get(c);
+                if (!CaseResult.same(here, there)) {
+                    return Optional.of(new Differs(r + 1, code.result().get(c).name(), here, there));
+                }
+            }
+        }
+        return expected.size() == got.size()
+                ? Optional.empty()
+                : Optional.of(new OtherRows(expected.size(), got.size()));
+    }
+}

@@ -1,0 +1,185 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.Engines;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.FixEngines;
+import fixshelf.engine.Stop;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.shelf.Shelf;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/// A whole job as code of each language gives the rows that it gives here.
+public class JobParityTest {
+    /// Keys that some engines take for the same, names that must be quoted, days that are missing, rows that come
+    // twice.
+    private static final String ROWS = """
+            key,ORDER,a "b",día,n
+            a,1,x,2026-02-07,1
+            A,2,x,2026-02-07,2
+            a ,3,x,2026-02-07,3
+            á,4,x,2026-02-07,4
+            a,5,y,,5
+            ,6,x,2026-02-07,6
+            ,7,x,2026-02-08,7
+            a,8,z,2026-02-08,8
+            a,9,Z,2026-02-08,9
+            a,9,Z,2026-02-08,10
+            b,10,"two
+            lines",,11
+            b,11,'quoted',,12
+            %s
+            """;
+
+    private static final String LINES = """
+            job: job
+            lines:
+              - read: data/in.csv
+              - fix: tidy
+                columns: every text column
+                with: {unwanted: "'x'"}
+              - fix: as_day
+                columns: [día]
+              - fix: joined
+                columns: [key, n]
+                with: {other: "key || '-'"}
+              %s
+            """;
+
+    @TempDir
+    Path root;
+
+    static Stream<FixEngine> engines() {
+        return Engines.all();
+    }
+
+    @ParameterizedTest
+    @MethodSource("engines")
+    void givesTheSameRows(FixEngine engine) throws IOException {
+        Engines.assumeHere(engine);
+        givesTheSameRowsIn(engine, root);
+    }
+
+    /// Also for the engines of other modules.
+    public static void givesTheSameRowsIn(FixEngine engine, Path root) throws IOException {
+        List<String> wrong = new ArrayList<>();
+        List<String> endings = List.of(
+                "- drop_repeats: [key]\n    keep: first",
+                "- drop_repeats: [key]\n    keep: last\n    by: [día]",
+                "- drop_repeats: [key, 'a \"b\"']\n    keep: first\n    by: [día, 'a \"b\"']",
+                "- drop_repeats: all columns\n    keep: first\n  - rename: {key: n, n: key}\n  - choose: [key, día]",
+                "- drop: [ORDER, 'a \"b\"']",
+                "- drop_repeats: [día]\n    keep: last\n    by: ['a \"b\"']");
+        for (String ending : endings) {
+            Shelf shelf = shelf(root, ending);
+            JobParity.check(shelf, planned(shelf), List.of(engine), new Stop(), _ -> {}).get().stream()
+                    .filter(r -> !(r.verdict() instanceof JobParity.Same(int rows) && rows > 2))
+                    .forEach(r -> wrong.add(ending + ": " + r.mark() + " " + r.detail()));
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    @Test
+    void everyLanguageNamesTheLinesThatItCannotSay() throws IOException {
+        Shelf shelf = shelf(root, "- drop_repeats: [key]\n    keep: first\n    by: ['a \"b\"']");
+        Map<String, String> refused = Map.of(
+                "tsql",
+                "Line 5, Drop rows that repeat key, keeping the first by a \"b\": Transact-SQL cannot say it: its"
+                        + " order of text is not by code point.",
+                "oracle",
+                "Line 4, Joined in key, n, other key || '-': Oracle SQL cannot say it: it has no empty text");
+        for (Language language : Languages.ALL) {
+            Outcome<String> code = language.job(planned(shelf).code(shelf));
+            String why = refused.getOrDefault(language.id(), "");
+            assertThat(code.isPresent()).as(language.title()).isEqualTo(why.isEmpty());
+            assertThat(String.join(
+                            "\n", code.problems().stream().map(Problem::what).toList()))
+                    .startsWith(why);
+        }
+    }
+
+    @Test
+    void aDifferenceIsShownWithItsCell() throws IOException {
+        Shelf shelf = shelf(root, "- drop: [n]");
+        FixEngine other = new AlteredEngine(Engines.of("duckdb"));
+        assertThat(JobParity.check(shelf, planned(shelf), List.of(other), new Stop(), _ -> {})
+                        .get())
+                .singleElement()
+                .satisfies(r -> assertThat(r.detail()).isEqualTo("key of row 1 is 'other', not 'aa-'"));
+    }
+
+    @Test
+    void theCodeCanBeRead() throws IOException {
+        Shelf shelf = shelf(root, "- drop_repeats: [key]\n    keep: last\n    by: [día]");
+        assertThat(Languages.find("postgresql")
+                        .orElseThrow()
+                        .job(planned(shelf).code(shelf))
+                        .get())
+                .startsWith("""
+                        -- job: job
+                        -- Reads the table in, whose columns are text, and row_no numbers its rows as they stand in the source.
+                        WITH
+                        -- 2.""")
+                .endsWith("""
+                        FROM line_5
+                        ORDER BY row_no;
+                        """);
+        assertThat(FixEngines.ALL).hasSize(Languages.ALL.size());
+    }
+
+    private static PlannedJob planned(Shelf shelf) {
+        return PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+    }
+
+    private static Shelf shelf(Path root, String ending) throws IOException {
+        String many = "m,12,m,2026-02-09,13\n".repeat(30);
+        Jobs.shelf(root, ROWS.formatted(many).getBytes(StandardCharsets.UTF_8), LINES.formatted(ending));
+        Files.writeString(root.resolve("fixes/joined.fix.md"), joined("text || other"));
+        Files.writeString(root.resolve("fixes/as_day.fix.md"), """
+            ---
+            fix: as_day
+            parameters:
+              text: {type: text}
+            returns: date
+            ---
+            # Day
+
+            ```sql
+            RETURN to_date(text);
+            ```
+            """);
+        return fixshelf.shelf.ShelfReader.read(root).get();
+    }
+
+    private static String joined(String body) {
+        return """
+            ---
+            fix: joined
+            parameters:
+              text: {type: text}
+              other: {type: text}
+            returns: text
+            ---
+            # Joined
+
+            ```sql
+            RETURN %s;
+            ```
+            """.formatted(body);
+    }
+}
