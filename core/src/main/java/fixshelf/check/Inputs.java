@@ -12,8 +12,8 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.stream.Stream;
 
-/// Rows of arguments for a fix: those of its cases, the edges of every type, and made-up ones into which the texts that
-/// stand in the fix are woven. The same seed makes the same rows.
+/// Rows of arguments for a fix: those of its cases, the edges of every type, and made-up ones into which the texts
+/// that stand in the fix are woven. The same seed makes the same rows.
 final class Inputs {
     private final Definition fix;
     private final Optional<FixPage> page;

@@ -55,8 +55,8 @@ public record PromiseResult(
         };
     }
 
-    /// The input that breaks it as the cells of a case, with the result that the fix gives now: the author writes what
-    /// it should be.
+    /// The input that breaks it as the cells of a case, with the result that the fix gives now: the author writes
+    /// what it should be.
     public List<String> asCase(List<String> heading) {
         return broken.stream()
                 .flatMap(b -> heading.stream().map(column -> cell(column, b)))

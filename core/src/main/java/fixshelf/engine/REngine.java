@@ -25,8 +25,8 @@ import org.jspecify.annotations.Nullable;
 
 /// R with dplyr and stringr: the `Rscript` that `FIXSHELF_RSCRIPT` names, else the one on the path.
 ///
-/// A line of answers has one part for each row: `N` for missing, `T`, `F`, `D` and a number, `S` and the code points of
-/// a text, `E` and those of a message. A task that could not be read is `!` and a message.
+/// A line of answers has one part for each row: `N` for missing, `T`, `F`, `D` and a number, `S` and the code
+/// points of a text, `E` and those of a message. A task that could not be read is `!` and a message.
 final class REngine extends ScriptEngine {
     private static final MathContext DIGITS = new MathContext(15);
     private static final int VALUES_A_LINE = 200;

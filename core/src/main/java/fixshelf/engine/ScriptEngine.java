@@ -23,8 +23,8 @@ import org.jspecify.annotations.Nullable;
 
 /// An interpreter as a process of its own: one start for many fixes, data passed as files.
 ///
-/// The script writes one line of answers for each task as it goes. When the process dies or hangs at a task, that task
-/// fails and the rest is run by the next process.
+/// The script writes one line of answers for each task as it goes. When the process dies or hangs at a task, that
+/// task fails and the rest is run by the next process.
 abstract class ScriptEngine implements FixEngine {
     private static final int SECONDS = 120;
 

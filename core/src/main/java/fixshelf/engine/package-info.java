@@ -1,5 +1,5 @@
-/// Running: DuckDB and SQLite inside the process, PostgreSQL and MariaDB over JDBC, Python and R as processes, Spark in
-/// the process of its module.
+/// Running: DuckDB and SQLite inside the process, PostgreSQL and MariaDB over JDBC, Python and R as processes,
+/// Spark in the process of its module.
 ///
 /// What comes in: [fixshelf.plan.Plan]s for DuckDB, and [Evaluation]s (a fix with rows of arguments) for every
 /// [FixEngine]. What goes out: tables that stay in DuckDB and are paged through with [Grid]s, and [Answer]s.

@@ -10,9 +10,9 @@ import fixshelf.language.FunctionDef.Result;
 import fixshelf.type.Type;
 import java.util.List;
 
-/// Whole and exact numbers. A whole number beyond 64 bits is null in every language; engines would stop, wrap around or
-/// change the type. Exact numbers keep all their digits; what could have more than [Digits#MOST] is refused when it is
-/// written.
+/// Whole and exact numbers. A whole number beyond 64 bits is null in every language; engines would stop, wrap
+/// around or change the type. Exact numbers keep all their digits; what could have more than [Digits#MOST] is
+/// refused when it is written.
 public final class Arithmetic {
     private Arithmetic() {}
 

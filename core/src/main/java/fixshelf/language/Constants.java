@@ -17,8 +17,8 @@ public final class Constants {
     private static final Pattern TEXT = Pattern.compile("'(?:[^']|'')*'");
     private static final Pattern WHOLE = Pattern.compile("-?[0-9]{1,18}");
 
-    /// The constant that a text writes. The common forms, of which a shelf has thousands in its cases, are read without
-    /// the parser.
+    /// The constant that a text writes. The common forms, of which a shelf has thousands in its cases, are read
+    /// without the parser.
     public static Outcome<Optional<Expr.Literal>> read(String name, String text) {
         String bare = text.strip();
         if (TEXT.matcher(bare).matches()) {

@@ -6,8 +6,8 @@ import java.util.Locale;
 import java.util.Optional;
 
 /// How a day is written: the letters of Unicode's date patterns (UTS #35, part 4) that name a year, month, day or
-/// weekday, an hour (0 to 23), minute or second, and signs that stand for themselves. Words stand in `'…'`. Names are
-// English.
+/// weekday, an hour (0 to 23), minute or second, and signs that stand for themselves. Words stand in `'…'`. Names
+/// are English.
 public record DateLayout(List<Part> parts) {
     private static final String KNOWN =
             "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE, H, HH, mm, ss; words stand in '…'.";

@@ -62,8 +62,8 @@ public record PatternHelp(String before, Inside inside, String after) {
                 .collect(Collectors.joining());
     }
 
-    /// The call that gives what is looked for in `parameter`. Where plain functions can say it, no pattern is used, so
-    /// that every language can.
+    /// The call that gives what is looked for in `parameter`. Where plain functions can say it, no pattern is used,
+    /// so that every language can.
     public String extraction(String parameter) {
         boolean plain = inside == Inside.ANYTHING && !before.isEmpty() && !after.isEmpty();
         if (plain) {

@@ -170,8 +170,8 @@ public final class Regexes {
         };
     }
 
-    /// The pattern with the small and the capital form of each of its letters, by Unicode's simple mappings, beside it.
-    /// Categories stay as they are.
+    /// The pattern with the small and the capital form of each of its letters, by Unicode's simple mappings, beside
+    /// it. Categories stay as they are.
     static Regex anyCase(Regex regex) {
         return switch (regex) {
             case Regex.Sequence(List<Regex> parts) ->

@@ -248,8 +248,8 @@ public final class MariaDbLanguage extends SqlLanguage {
                 + " USING utf8mb4) COLLATE utf8mb4_uca1400_ai_ci) USING utf8mb4)");
     }
 
-    /// Its `replace` writes into the text that it was given where that is an expression of an inner query, so that the
-    /// same column beside it changes too: a column is copied first.
+    /// Its `replace` writes into the text that it was given where that is an expression of an inner query, so that
+    /// the same column beside it changes too: a column is copied first.
     private Sql replace(List<Expr> a) {
         Sql text = a.get(0) instanceof Expr.Name ? Sql.call("concat", sql(a.get(0))) : sql(a.get(0));
         return Sql.call("replace", text, sql(a.get(1)), sql(a.get(2)));
@@ -300,7 +300,7 @@ public final class MariaDbLanguage extends SqlLanguage {
     }
 
     /// Inside a function, its own reading fails for a day that is not real; so the day is compared with the month's
-    // last.
+    /// last.
     private Sql toDate(Sql text) {
         String shape = text("(?-i)^[0-9]{4}-(0[1-9]|1[0-2])-(0[1-9]|[12][0-9]|3[01])\\z");
         Sql shaped = Sql.atom(text.at(Sql.OTHER) + " REGEXP " + shape + " AND left(" + text.text() + ", 4) <> '0000'");

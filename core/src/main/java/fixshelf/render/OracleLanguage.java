@@ -148,8 +148,8 @@ public final class OracleLanguage extends DocumentedSql {
         return "Oracle SQL";
     }
 
-    /// Comparing with a constant that is not empty is clear for every text but the empty one, where null is as good as
-    /// false.
+    /// Comparing with a constant that is not empty is clear for every text but the empty one, where null is as good
+    /// as false.
     private static boolean isPlain(String function, List<Expr> a) {
         boolean constants =
                 a.stream().skip(1).allMatch(e -> e instanceof Expr.Literal(String text, Type _) && !text.isEmpty());

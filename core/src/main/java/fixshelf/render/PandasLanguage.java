@@ -13,7 +13,8 @@ import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
-/// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays missing.
+/// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays
+/// missing.
 public final class PandasLanguage extends FrameLanguage {
     private static final Set<String> KEYWORDS = Set.of(
             "def", "return", "import", "from", "as", "if", "else", "lambda", "none", "true", "false", "not", "and",

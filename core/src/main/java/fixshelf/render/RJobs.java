@@ -51,7 +51,8 @@ final class RJobs {
                 };
     }
 
-    /// New columns see those before them; where a value needs an old one that is already new, it goes by another name.
+    /// New columns see those before them; where a value needs an old one that is already new, it goes by another
+    /// name.
     private static String computed(Step.Compute compute) {
         List<String> now = new ArrayList<>();
         List<String> later = new ArrayList<>();

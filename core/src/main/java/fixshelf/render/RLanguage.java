@@ -17,8 +17,8 @@ public final class RLanguage extends FrameLanguage {
     private static final Set<String> KEYWORDS = Set.of(
             "function", "if", "else", "for", "true", "false", "na", "library", "stop", "na_character_", "na_real_");
 
-    /// Functions that R lacks, by name; code that calls one needs it before. Their names begin with a dot, as no fix's
-    /// name does.
+    /// Functions that R lacks, by name; code that calls one needs it before. Their names begin with a dot, as no
+    /// fix's name does.
     private static final Map<String, String> HELPERS = helpers();
 
     private static Map<String, String> helpers() {

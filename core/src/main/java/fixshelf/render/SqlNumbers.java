@@ -122,8 +122,8 @@ final class SqlNumbers {
         return sure ? fitted : SqlLanguage.caseWhen(Sql.atom(sql.sql(a.get(1)).at(Sql.OTHER) + " <> 0"), fitted);
     }
 
-    /// The quotient in whole numbers: both sides are brought to whole numbers, and half of the divisor is added before
-    /// dividing towards zero. `wide` is the type of whole numbers that hold 38 digits.
+    /// The quotient in whole numbers: both sides are brought to whole numbers, and half of the divisor is added
+    /// before dividing towards zero. `wide` is the type of whole numbers that hold 38 digits.
     ///
     /// @return `%s` stands for the quotient in units of the last digit
     static Sql roundedQuotient(SqlLanguage sql, Expr dividend, Expr divisor, int scale, String wide) {

@@ -13,8 +13,8 @@ import org.jspecify.annotations.Nullable;
 
 /// Transact-SQL as SQL Server 2025 and Azure SQL document it, at compatibility level 170. Not run here.
 ///
-/// Text is `nvarchar`. Its `=` passes over spaces at the end and, with most collations, over capitals: both sides get a
-/// last character and a binary collation. Its `LEN` does not count spaces at the end, in the same way.
+/// Text is `nvarchar`. Its `=` passes over spaces at the end and, with most collations, over capitals: both sides
+/// get a last character and a binary collation. Its `LEN` does not count spaces at the end, in the same way.
 public final class TransactSqlLanguage extends DocumentedSql {
     private static final String EXACT = " COLLATE Latin1_General_100_BIN2";
     /// Counts a character beyond the first 65536 as one.

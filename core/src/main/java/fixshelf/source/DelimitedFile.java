@@ -33,7 +33,8 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
         columns = List.copyOf(columns);
     }
 
-    /// Looks at the beginning of the file for its columns; fails when it is missing, empty or has no readable heading.
+    /// Looks at the beginning of the file for its columns; fails when it is missing, empty or has no readable
+    /// heading.
     public static Outcome<DelimitedFile> open(Path file, ReadOptions options) {
         String name = file.toString();
         if (!Files.isRegularFile(file)) {

@@ -107,7 +107,8 @@ public final class DelimitedShape {
         return width < 2 ? 0 : (double) same / rows.size() + Math.min(width, 100) / 1000.0;
     }
 
-    /// A first row is a heading when its fields are filled, differ, and are no numbers, while it is not like the rest.
+    /// A first row is a heading when its fields are filled, differ, and are no numbers, while it is not like the
+    /// rest.
     private static boolean looksLikeHeading(List<List<RecordReader.Field>> rows) {
         if (rows.isEmpty()) {
             return true;

@@ -22,8 +22,8 @@ import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
-/// What came of a job in a language: its code run over the first rows of the source, and compared, row by row and cell
-/// by cell, with what the job gives here.
+/// What came of a job in a language: its code run over the first rows of the source, and compared, row by row and
+/// cell by cell, with what the job gives here.
 ///
 /// @param rows how many rows of the source were taken
 public record JobParity(String job, Language language, Verdict verdict, int rows) {

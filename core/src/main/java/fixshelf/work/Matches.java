@@ -24,8 +24,8 @@ public record Matches(List<Sample> samples, long matching, long rows) {
     private static final int MOST = 2_000;
     private static final int SHOWN = 200;
 
-    /// A value, how many rows hold it, where it matches, in UTF-16 offsets, and what was looked for in the first match:
-    /// its first group, or all of it where there is none.
+    /// A value, how many rows hold it, where it matches, in UTF-16 offsets, and what was looked for in the first
+    /// match: its first group, or all of it where there is none.
     public record Sample(String value, long rows, List<Span> matches, Optional<String> found) {}
 
     /// Looks at the commonest values of a column in the rows of a preview.

@@ -12,7 +12,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /// The table of states finds what a regular expression engine finds, for every pattern whose longest match is its
-// first.
+/// first.
 class AutomatonTest {
     private static final int TEXTS = 3_000;
     private static final String ALPHABET = "aab  1,.-xé😀\n";

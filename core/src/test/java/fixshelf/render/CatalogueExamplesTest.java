@@ -27,8 +27,8 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/// Every example of the catalogue is true in every language, run for real: with constants, and with each text constant
-/// that need not be fixed put into a column.
+/// Every example of the catalogue is true in every language, run for real: with constants, and with each text
+/// constant that need not be fixed put into a column.
 public class CatalogueExamplesTest {
     static Stream<FixEngine> engines() {
         return Engines.all();

@@ -27,7 +27,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 /// A whole job as code of each language gives the rows that it gives here.
 public class JobParityTest {
     /// Keys that some engines take for the same, names that must be quoted, days that are missing, rows that come
-    // twice.
+    /// twice.
     private static final String ROWS = """
             key,ORDER,a "b",día,n
             a,1,x,2026-02-07,1

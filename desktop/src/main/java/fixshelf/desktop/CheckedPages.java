@@ -11,8 +11,8 @@ import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
-/// Results of checks, kept as long as a page and all that it calls stay as they are: an edit of one fix runs only what
-/// depends on it. Used by one thread.
+/// Results of checks, kept as long as a page and all that it calls stay as they are: an edit of one fix runs only
+/// what depends on it. Used by one thread.
 final class CheckedPages<T> {
     private record Known<R>(List<Definition> needs, List<R> results) {}
 

@@ -24,9 +24,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.DirectoryChooser;
 
-/// What each language can say of a fix, of a job or of the whole shelf, the code to copy, and the proof that answers
-// are
-/// the same.
+/// What each language can say of a fix, of a job or of the whole shelf, the code to copy, and the proof that
+/// answers are the same.
 final class LanguagesPlace implements Place {
     static final int FEW_VALUES = 200;
 
