@@ -22,7 +22,12 @@ final class CheckCommand extends ShelfOption {
             int pages = shelf.fixes().size()
                     + shelf.datasets().size()
                     + shelf.jobs().size();
-            out().println(pages + " pages, " + (problems.isEmpty() ? "no problem." : problems.size() + " problems."));
+            out().println(pages + " pages, "
+                    + switch (problems.size()) {
+                        case 0 -> "no problem.";
+                        case 1 -> "1 problem.";
+                        default -> problems.size() + " problems.";
+                    });
         }
         return code;
     }

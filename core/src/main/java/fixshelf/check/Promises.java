@@ -13,6 +13,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Iterator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
@@ -29,6 +30,7 @@ public final class Promises {
     private final Definition fix;
     private final Promise promise;
     private final Optional<Definition> other;
+    private final List<List<Expr.Literal>> rows;
 
     private Promises(FixEngine engine, FixPage page, Definition fix, Promise promise, Optional<Definition> other) {
         this.engine = engine;
@@ -36,31 +38,52 @@ public final class Promises {
         this.fix = fix;
         this.promise = promise;
         this.other = other;
+        this.rows = new Inputs(fix, Optional.of(page), SEED).madeUp(VALUES);
     }
 
-    /// The results for all promises of these fixes; a fix that does not compile has none.
+    /// The results for all promises of these fixes; a fix that does not compile has none. All are asked together, as an
+    /// engine takes a moment to begin.
     public static List<PromiseResult> run(Shelf shelf, List<FixPage> pages, FixEngine engine) {
-        List<PromiseResult> results = new ArrayList<>();
+        List<Promises> asked = new ArrayList<>();
         for (FixPage page : pages) {
             shelf.definition(page).value().ifPresent(fix -> page.promises().forEach(promise -> {
                 Optional<Definition> other = shelf.fix(promise.fix())
                         .flatMap(p -> shelf.definition(p).value());
-                results.add(new Promises(engine, page, fix, promise, other).look());
+                asked.add(new Promises(engine, page, fix, promise, other));
             }));
         }
-        return results;
+        List<Evaluation> evaluations = new ArrayList<>();
+        asked.forEach(p -> evaluations.addAll(p.evaluations()));
+        Iterator<List<Answer>> answers = engine.run(evaluations).iterator();
+        return asked.stream().map(p -> p.look(answers)).toList();
     }
 
-    private PromiseResult look() {
+    /// What has to be run to find the first value that breaks it; nothing where the types do not allow it.
+    private List<Evaluation> evaluations() {
+        if (impossible().isPresent()) {
+            return List.of();
+        }
+        return ofPairs() ? List.of(new Evaluation(fix, inOrder())) : evaluations(rows);
+    }
+
+    private List<Evaluation> evaluations(List<List<Expr.Literal>> some) {
+        Evaluation once = new Evaluation(fix, some);
+        return after().map(next -> List.of(once, new Evaluation(next, some))).orElseGet(() -> List.of(once));
+    }
+
+    private boolean ofPairs() {
+        return promise.kind() == Promise.Kind.ORDER_KEPT;
+    }
+
+    private PromiseResult look(Iterator<List<Answer>> answers) {
         Optional<String> impossible = impossible();
         if (impossible.isPresent()) {
             return new PromiseResult(page, promise, 0, Optional.empty(), impossible);
         }
-        List<List<Expr.Literal>> rows = new Inputs(fix, Optional.of(page), SEED).madeUp(VALUES);
-        boolean ofPairs = promise.kind() == Promise.Kind.ORDER_KEPT;
-        Optional<PromiseResult.Broken> broken = ofPairs ? outOfOrder(rows) : firstBroken(rows);
+        Optional<PromiseResult.Broken> broken =
+                ofPairs() ? outOfOrder(inOrder(), answers.next()) : firstBroken(rows, answers);
         while (broken.isPresent()) {
-            Optional<PromiseResult.Broken> smaller = ofPairs ? smallerPair(broken.get()) : smaller(broken.get());
+            Optional<PromiseResult.Broken> smaller = ofPairs() ? smallerPair(broken.get()) : smaller(broken.get());
             if (smaller.isEmpty()) {
                 break;
             }
@@ -101,19 +124,19 @@ public final class Promises {
         List<List<Expr.Literal>> rows = MadeUpValues.smaller(broken.input().getFirst()).stream()
                 .map(first -> with(broken.input(), first))
                 .toList();
-        return rows.isEmpty() ? Optional.empty() : firstBroken(rows);
+        return rows.isEmpty()
+                ? Optional.empty()
+                : firstBroken(rows, engine.run(evaluations(rows)).iterator());
     }
 
-    private Optional<PromiseResult.Broken> firstBroken(List<List<Expr.Literal>> rows) {
-        List<Answer> once = engine.run(List.of(new Evaluation(fix, rows))).getFirst();
-        List<Answer> then = after().map(
-                        next -> engine.run(List.of(new Evaluation(next, rows))).getFirst())
-                .orElse(once);
-        for (int i = 0; i < rows.size(); i++) {
+    private Optional<PromiseResult.Broken> firstBroken(List<List<Expr.Literal>> tried, Iterator<List<Answer>> answers) {
+        List<Answer> once = answers.next();
+        List<Answer> then = after().isPresent() ? answers.next() : once;
+        for (int i = 0; i < tried.size(); i++) {
             if (once.get(i) instanceof Answer.Value(Object first)
                     && then.get(i) instanceof Answer.Value(Object second)
-                    && isBroken(rows.get(i).getFirst().value(), first, second)) {
-                return Optional.of(new PromiseResult.Broken(rows.get(i), first, second));
+                    && isBroken(tried.get(i).getFirst().value(), first, second)) {
+                return Optional.of(new PromiseResult.Broken(tried.get(i), first, second));
             }
         }
         return Optional.empty();
@@ -133,15 +156,18 @@ public final class Promises {
         };
     }
 
-    /// Two inputs in their order, all else the same, whose results are in the other order.
-    private Optional<PromiseResult.Broken> outOfOrder(List<List<Expr.Literal>> made) {
-        List<List<Expr.Literal>> rows = new ArrayList<>(made.stream()
+    /// The made-up inputs in their order, all else the same.
+    private List<List<Expr.Literal>> inOrder() {
+        return rows.stream()
                 .map(List::getFirst)
                 .filter(first -> first.value() != null)
-                .map(first -> with(made.getFirst(), first))
-                .toList());
-        rows.sort((a, b) -> order(a.getFirst().value(), b.getFirst().value()));
-        List<Answer> answers = engine.run(List.of(new Evaluation(fix, rows))).getFirst();
+                .map(first -> with(rows.getFirst(), first))
+                .sorted((a, b) -> order(a.getFirst().value(), b.getFirst().value()))
+                .toList();
+    }
+
+    /// Two inputs whose results are in the other order.
+    private static Optional<PromiseResult.Broken> outOfOrder(List<List<Expr.Literal>> rows, List<Answer> answers) {
         List<Integer> present = IntStream.range(0, rows.size())
                 .filter(i -> answers.get(i) instanceof Answer.Value(Object value) && value != null)
                 .boxed()

@@ -3,6 +3,7 @@ package fixshelf.engine;
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.language.Definition;
 import fixshelf.language.Inliner;
+import fixshelf.language.Parameter;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.render.JobCode;
@@ -175,12 +176,14 @@ abstract class ScriptEngine implements FixEngine {
         }
     }
 
-    /// The definition, called with columns; a null for a fixed parameter is only possible in an expression.
+    /// The definition, called with columns; a list, or a null for a fixed parameter, is only possible in an expression.
     private Outcome<Task> task(Groups group, Evaluation evaluation) {
         Definition fix = group.fix();
         boolean nullFixed = false;
         for (int p = 0; p < fix.parameters().size(); p++) {
-            nullFixed |= fix.parameters().get(p).fixed() && group.first().get(p).value() == null;
+            Parameter parameter = fix.parameters().get(p);
+            nullFixed |= parameter.type().isFixed()
+                    || parameter.fixed() && group.first().get(p).value() == null;
         }
         Outcome<String> definition = language.definition(fix, "");
         if (definition.isPresent() && !nullFixed && !fix.parameters().getFirst().fixed()) {

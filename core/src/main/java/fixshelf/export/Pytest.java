@@ -35,7 +35,7 @@ final class Pytest {
             }
         }
         return """
-            from datetime import date
+            from datetime import date, datetime
             from decimal import Decimal
 
             import pandas as pd
@@ -50,11 +50,12 @@ final class Pytest {
             """ + body;
     }
 
-    /// A missing value cannot stand where the value must be known when code is written.
+    /// A missing value cannot stand where the value must be known when code is written, and a list of the case's
+    /// own not at all.
     static boolean canBeCalled(Exported exported, FixPage.Case example) {
         return exported.fix().parameters().stream().filter(Parameter::fixed).noneMatch(p -> {
             Expr.Literal given = example.arguments().get(p.name().toLowerCase(Locale.ROOT));
-            return given != null && given.value() == null;
+            return given != null && (given.value() == null || p.type().isFixed());
         });
     }
 

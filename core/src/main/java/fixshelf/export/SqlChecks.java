@@ -13,14 +13,15 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
-/// The cases of fixes as one query that lists those that fail: nothing is good.
+/// The cases of fixes as queries, one for each fix, that list those that fail: no row is good.
 final class SqlChecks {
     private SqlChecks() {}
 
     static String of(Language language, List<Exported> fixes) {
-        List<String> checks = new ArrayList<>();
+        List<String> queries = new ArrayList<>();
         List<String> left = new ArrayList<>();
         for (Exported exported : fixes) {
+            List<String> checks = new ArrayList<>();
             int number = 1;
             for (FixPage.Case example : exported.page().cases()) {
                 if (Pytest.canBeCalled(exported, example)) {
@@ -32,9 +33,12 @@ final class SqlChecks {
                 }
                 number++;
             }
+            if (!checks.isEmpty()) {
+                queries.add(String.join("\nUNION ALL ", checks) + ";\n");
+            }
         }
         return "-- Every row is a case that fails; no row is good.\n" + String.join("", left)
-                + String.join("\nUNION ALL ", checks) + ";\n";
+                + String.join("\n", queries);
     }
 
     private static Outcome<String> check(Language language, Exported exported, FixPage.Case example, int number) {
@@ -53,7 +57,7 @@ final class SqlChecks {
         Expr.Name got = new Expr.Name("got", returns);
         Outcome<String> wrong = language.expression(Comparisons.distinct(got, expected));
         String name = exported.fix().name().replace("'", "''");
-        return call.then(c -> wrong.map(w -> "SELECT '" + name + "' AS fix, " + number + " AS case_no FROM (SELECT " + c
-                + " AS got) AS t WHERE " + w));
+        return call.then(c -> wrong.map(w ->
+                "SELECT '" + name + "' AS fix, " + number + " AS case_no FROM (SELECT " + c + " AS got) t WHERE " + w));
     }
 }

@@ -20,6 +20,9 @@ abstract class DocumentedSql extends SqlLanguage {
 
     @Override
     Sql finished(Expr expr) {
+        if (expr instanceof Expr.Literal(Boolean truth, Type _)) {
+            return Sql.atom(truth ? "1" : "0");
+        }
         Sql sql = sql(expr);
         if (!(expr.type() instanceof Type.Bool)) {
             return sql;

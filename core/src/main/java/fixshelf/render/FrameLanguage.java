@@ -40,7 +40,8 @@ abstract class FrameLanguage implements Language {
         return outcome(() -> {
             List<String> functions = new ArrayList<>();
             for (Definition definition : Calls.neededBy(fix)) {
-                functions.add(function(definition, definition == fix ? about : ""));
+                boolean asked = definition.name().equals(fix.name());
+                functions.add(function(definition, asked ? Calls.about(fix, about) : ""));
             }
             return together(functions);
         });
@@ -49,7 +50,7 @@ abstract class FrameLanguage implements Language {
     @Override
     public String module(List<Described> fixes) {
         Map<String, String> abouts = new LinkedHashMap<>();
-        fixes.forEach(f -> abouts.put(f.fix().name(), f.about()));
+        fixes.forEach(f -> abouts.put(f.fix().name(), Calls.about(f.fix(), f.about())));
         Map<String, String> functions = new LinkedHashMap<>();
         for (Described described : fixes) {
             for (Definition fix : Calls.neededBy(described.fix())) {

@@ -11,6 +11,7 @@ import java.math.BigDecimal;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// Oracle's SQL as its documentation of version 19 and later has it, in a database with UTF-8 text. Not run here.
@@ -185,11 +186,27 @@ public final class OracleLanguage extends DocumentedSql {
         return name.length() > LONGEST_NAME;
     }
 
+    /// A scalar SQL macro, of version 21 and later: the expression is put in place of the call.
     @Override
     String definitionOf(Definition fix, String body) {
-        throw cannot(
-                "a function of it is written in PL/SQL, which is another language.",
-                "Copy it as an expression, with your columns or values.");
+        String parameters = parameters(
+                fix,
+                p -> identifier(p.name()) + " " + bareName(p.type())
+                        + p.fallback()
+                                .map(f -> " DEFAULT " + finished(f).text())
+                                .orElse(""));
+        String sign = Stream.of("~", "!", "^", "|", "#")
+                .filter(s -> !body.contains(s + "'"))
+                .findFirst()
+                .orElseThrow(() -> cannot("no sign is left to quote it with.", "Copy it as an expression."));
+        return "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURN "
+                + bareName(fix.returns()) + " SQL_MACRO(SCALAR) IS\nBEGIN\n  RETURN q'" + sign + Sql.indent(body, 2)
+                + sign + "';\nEND;\n/\n";
+    }
+
+    /// A type of a parameter or a result has no length there.
+    private String bareName(Type type) {
+        return typeName(type).replaceFirst("\\(.*", "");
     }
 
     @Override

@@ -29,6 +29,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /// What SQL languages have in common. A language adds the forms that it says differently.
@@ -75,14 +76,26 @@ public abstract class SqlLanguage implements Language {
     }
 
     @Override
-    public Outcome<String> definition(Definition fix, String about) {
+    public Outcome<String> definition(Definition asked, String about) {
         try {
-            Expr body = Inliner.body(fix.body(), Map.of());
-            String comment = about.isBlank() ? "" : "-- " + about.replace("\n", " ") + "\n";
+            Definition fix = Calls.asFunction(asked);
+            Expr body = Inliner.body(fix.body(), arguments(fix));
+            String comment =
+                    about.isBlank() ? "" : "-- " + Calls.about(asked, about).replace("\n", " ") + "\n";
             return Outcome.of(comment + definitionOf(fix, finished(body).text()));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
+    }
+
+    /// What stands in a definition for the names of its parameters, where they are not called as they are named.
+    Map<String, Expr> arguments(Definition fix) {
+        return Map.of();
+    }
+
+    /// The name by which a defined fix is called.
+    String callable(Definition fix) {
+        return identifier(fix.name());
     }
 
     @Override
@@ -103,7 +116,11 @@ public abstract class SqlLanguage implements Language {
     @Override
     public Outcome<String> call(Definition fix, List<Expr> arguments) {
         try {
-            return Outcome.of(Sql.call(identifier(fix.name()), all(arguments)).text());
+            List<Expr> given = IntStream.range(0, arguments.size())
+                    .filter(i -> !fix.parameters().get(i).type().isFixed())
+                    .mapToObj(arguments::get)
+                    .toList();
+            return Outcome.of(Sql.call(callable(fix), all(given)).text());
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }

@@ -4,10 +4,15 @@ import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Replacement;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.Locale;
+import java.time.LocalDateTime;
+import java.util.HashMap;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -16,6 +21,9 @@ import org.jspecify.annotations.Nullable;
 /// Text is `nvarchar`. Its `=` passes over spaces at the end and, with most collations, over capitals: both sides
 /// get a last character and a binary collation. Its `LEN` does not count spaces at the end, in the same way.
 public final class TransactSqlLanguage extends DocumentedSql {
+    /// Marks the names of parameters; no column begins so.
+    private static final String PARAMETER = "\u0001";
+
     private static final String EXACT = " COLLATE Latin1_General_100_BIN2";
     /// Counts a character beyond the first 65536 as one.
     private static final String WIDE = " COLLATE Latin1_General_100_CS_AS_SC";
@@ -120,11 +128,56 @@ public final class TransactSqlLanguage extends DocumentedSql {
         return name.length() > LONGEST_NAME;
     }
 
+    /// Parameters have a sign before their names.
+    @Override
+    Map<String, Expr> arguments(Definition fix) {
+        Map<String, Expr> names = new HashMap<>();
+        fix.parameters()
+                .forEach(p ->
+                        names.put(p.name().toLowerCase(Locale.ROOT), new Expr.Name(PARAMETER + p.name(), p.type())));
+        return names;
+    }
+
+    @Override
+    public String identifier(String name) {
+        return name.startsWith(PARAMETER) ? variable(name.substring(PARAMETER.length())) : super.identifier(name);
+    }
+
+    private String variable(String name) {
+        if (!name.matches("[A-Za-z_][A-Za-z0-9_]*") || tooLong(name + "@")) {
+            throw cannot("a parameter cannot be called " + name + ".", "Use letters, digits and _.");
+        }
+        return "@" + name;
+    }
+
+    /// A default value; it can be no expression.
+    private String constant(Expr.Literal literal) {
+        return switch (literal.value()) {
+            case null -> "NULL";
+            case Boolean truth -> truth ? "1" : "0";
+            case LocalDate day -> "'" + day + "'";
+            case LocalDateTime time -> "'" + Literals.time(time) + "'";
+            case BigDecimal number -> number.toPlainString();
+            case String text
+            when !text(text).startsWith("N'") || text(text).contains(joining()) ->
+                throw cannot("a default value cannot be put together.", "Copy it as an expression.");
+            default -> sql(literal).text();
+        };
+    }
+
+    @Override
+    String callable(Definition fix) {
+        return "dbo." + identifier(fix.name());
+    }
+
     @Override
     String definitionOf(Definition fix, String body) {
-        throw cannot(
-                "a function of it names its parameters with a sign before them.",
-                "Copy it as an expression, with your columns or values.");
+        String parameters = parameters(
+                fix,
+                p -> variable(p.name()) + " " + typeName(p.type())
+                        + p.fallback().map(f -> " = " + constant(f)).orElse(""));
+        return "CREATE OR ALTER FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS " + typeName(fix.returns())
+                + "\nAS\nBEGIN\n  RETURN " + Sql.indent(body, 2) + ";\nEND;\nGO\n";
     }
 
     @Override

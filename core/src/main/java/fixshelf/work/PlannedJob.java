@@ -130,7 +130,8 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
                 .skip(1)
                 .map(l -> new Planner.PlacedLine(l.line(), new Where(job.source(), l.span())))
                 .toList();
-        return Planner.plan(read, lines, shelf.callable())
+        return TableMappings.filled(shelf, lines)
+                .then(filled -> Planner.plan(read, filled, shelf.callable()))
                 .then(plan -> targets(shelf, job, values).map(targets -> new PlannedJob(job, source, plan, targets)));
     }
 

@@ -35,7 +35,8 @@ def write(value):
 
 
 def call(task, names, columns, rows):
-    parts = {n: c.iloc[rows].reset_index(drop=True) for n, c in columns.items()}
+    # By way of a list, as some versions of pandas make other times of those in a column of objects.
+    parts = {n: pd.Series(list(c.iloc[rows]), dtype=c.dtype) for n, c in columns.items()}
     if "function" in task:
         fixed = {p["name"]: read(p["values"][0]) for p in task["parameters"] if p["fixed"]}
         result = names[task["function"]](*[fixed.get(n, c) if n in fixed else c for n, c in parts.items()])

@@ -25,6 +25,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.BeforeAll;
@@ -82,11 +83,20 @@ class DemoShelfTest {
         return engine.language().id().equals("sqlite");
     }
 
+    /// All but two: a mapping without a default, and the number of a part, are known only while code is written.
+    private static List<FixPage> fixesAsFunctions() {
+        List<FixPage> fixes = shelf.fixes().stream()
+                .filter(f -> !Set.of("by_list", "element").contains(f.name()))
+                .toList();
+        assertThat(fixes).hasSize(shelf.fixes().size() - 2);
+        return fixes;
+    }
+
     /// What is copied as a function can be pasted and called; pandas runs its functions in the test above.
     @Test
     void everyDefinitionCanBePasted() throws Exception {
         try (DuckSession session = DuckSession.open()) {
-            for (FixPage page : shelf.fixes()) {
+            for (FixPage page : fixesAsFunctions()) {
                 session.run(Languages.find("duckdb")
                         .orElseThrow()
                         .definition(shelf.definition(page).get(), page.summary())
@@ -103,7 +113,7 @@ class DemoShelfTest {
         try (var connection = Engines.connection(postgres);
                 var statement = connection.createStatement()) {
             connection.setAutoCommit(false);
-            for (FixPage page : shelf.fixes()) {
+            for (FixPage page : fixesAsFunctions()) {
                 statement.execute(postgres.language()
                         .definition(shelf.definition(page).get(), page.summary())
                         .get());

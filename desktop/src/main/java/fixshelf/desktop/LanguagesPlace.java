@@ -72,6 +72,7 @@ final class LanguagesPlace implements Place {
         Region left = Ui.page(new VBox(head, languages));
         right = Ui.page(new VBox());
         pages = new FacingPages(left, right);
+        pages.setDividerPositions(0.33);
         workbench.shelfProperty().addListener(_ -> {
             if (pages.getScene() != null) {
                 enter();

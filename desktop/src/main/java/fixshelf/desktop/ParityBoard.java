@@ -11,8 +11,11 @@ import java.util.function.BiConsumer;
 import javafx.geometry.HPos;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
+import javafx.scene.control.Label;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Region;
+import javafx.scene.text.TextAlignment;
 
 /// The whole shelf at a look: fixes down, languages across. Each cell leads to the fix in that language.
 final class ParityBoard {
@@ -34,7 +37,10 @@ final class ParityBoard {
         grid.getChildren().clear();
         List<Language> languages = others();
         for (int l = 0; l < languages.size(); l++) {
-            Node head = Ui.label(languages.get(l).title(), "table-head", "small");
+            Label head =
+                    Ui.label(languages.get(l).title().replaceFirst(",? (?=\\w+$)|-", "$0\n"), "table-head", "small");
+            head.setTextAlignment(TextAlignment.CENTER);
+            head.setMinWidth(Region.USE_PREF_SIZE);
             GridPane.setHalignment(head, HPos.CENTER);
             grid.add(head, l + 1, 0);
         }
@@ -49,6 +55,11 @@ final class ParityBoard {
             row++;
         }
     }
+
+    /// What the signs of the cells say.
+    static final String SIGNS =
+            "● same    ● ± same, and beyond its range refused by name    ▲ differs    ○ cannot say it"
+                    + "    · not run";
 
     static List<Language> others() {
         return Languages.ALL.stream().skip(1).toList();
@@ -69,10 +80,10 @@ final class ParityBoard {
             return "…";
         }
         return switch (result.get().verdict()) {
-            case ParityResult.Same(int _, int beyond) -> beyond == 0 ? "●" : "● in range";
-            case ParityResult.Differs _ -> result.get().mark();
-            case ParityResult.CannotSay _ -> "○ cannot";
-            case ParityResult.NotRun _ -> "· not run";
+            case ParityResult.Same(int _, int beyond) -> beyond == 0 ? "●" : "● ±";
+            case ParityResult.Differs _ -> "▲";
+            case ParityResult.CannotSay _ -> "○";
+            case ParityResult.NotRun _ -> "·";
         };
     }
 

@@ -38,6 +38,7 @@ final class ShelfInLanguages implements InLanguages {
                         "Each fix in each language, run for real and compared with DuckDB. A cell leads to the code and to"
                                 + " the first input on which answers differ.",
                         "soft"),
+                Ui.wrapped(ParityBoard.SIGNS, "soft", "small"),
                 buttons,
                 board.view());
     }
@@ -76,6 +77,9 @@ final class ShelfInLanguages implements InLanguages {
         }
         if (notRun.isPresent()) {
             return new Standing("· not run", "faint", notRun.get() + (unsaid > 0 ? "; " + unsaidWords : ""));
+        }
+        if (same == 0 && differ == 0) {
+            return new Standing("○ none can be said", "faint", "");
         }
         return differ > 0
                 ? new Standing("▲ " + differ + " differ", "fails", unsaidWords)
