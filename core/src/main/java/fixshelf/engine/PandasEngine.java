@@ -25,10 +25,12 @@ final class PandasEngine extends ScriptEngine {
     private static final ObjectMapper JSON = new ObjectMapper();
 
     PandasEngine() {
-        super(
-                Languages.find("pandas").orElseThrow(),
-                "FIXSHELF_PYTHON",
-                List.of("python3", "/usr/bin/python3", "python"));
+        this("FIXSHELF_PYTHON", List.of("python3", "/usr/bin/python3", "python"), SECONDS);
+    }
+
+    /// With another variable, other programs to try, and another time limit.
+    PandasEngine(String variable, List<String> usual, int seconds) {
+        super(Languages.find("pandas").orElseThrow(), variable, usual, seconds);
     }
 
     @Override

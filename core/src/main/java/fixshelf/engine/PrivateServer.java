@@ -113,6 +113,11 @@ final class PrivateServer {
         return process;
     }
 
+    /// Whether it began to serve and has ended.
+    boolean hasEnded() {
+        return serving.map(p -> !p.isAlive()).orElse(false);
+    }
+
     private void end() {
         serving.ifPresent(process -> {
             process.destroy();
@@ -166,6 +171,11 @@ final class PrivateServer {
                 .findFirst();
     }
 
+    private static double version(Path folder) {
+        String name = folder.getFileName().toString();
+        return name.matches("[0-9]+([.][0-9]+)?") ? Double.parseDouble(name) : -1;
+    }
+
     /// The folder itself, or for a `*` in it every folder that stands there, the newest first.
     private static Stream<Path> versions(Path folder) {
         int star = -1;
@@ -181,7 +191,11 @@ final class PrivateServer {
             return Stream.of();
         }
         try (Stream<Path> entries = Files.list(before)) {
-            return entries.sorted(Comparator.reverseOrder()).map(e -> e.resolve(after)).toList().stream();
+            return entries
+                    .sorted(Comparator.comparingDouble(PrivateServer::version).reversed())
+                    .map(e -> e.resolve(after))
+                    .toList()
+                    .stream();
         } catch (IOException e) {
             return Stream.of();
         }

@@ -35,7 +35,7 @@ final class REngine extends ScriptEngine {
     private final Map<Task, Map<Integer, String>> unsaid = new IdentityHashMap<>();
 
     REngine() {
-        super(Languages.find("r").orElseThrow(), "FIXSHELF_RSCRIPT", List.of("Rscript"));
+        super(Languages.find("r").orElseThrow(), "FIXSHELF_RSCRIPT", List.of("Rscript"), SECONDS);
     }
 
     @Override

@@ -27,19 +27,22 @@ import org.jspecify.annotations.Nullable;
 /// The script writes one line of answers for each task as it goes. When the process dies or hangs at a task, that
 /// task fails and the rest is run by the next process.
 abstract class ScriptEngine implements FixEngine {
-    private static final int SECONDS = 120;
+    /// How long a process may take.
+    static final int SECONDS = 120;
 
     private final Language language;
     private final String variable;
     private final List<String> usual;
+    private final int seconds;
     private Optional<Presence> presence = Optional.empty();
     private String program = "";
 
     /// `usual` are the programs to try when `variable` names none.
-    ScriptEngine(Language language, String variable, List<String> usual) {
+    ScriptEngine(Language language, String variable, List<String> usual, int seconds) {
         this.language = language;
         this.variable = variable;
         this.usual = usual;
+        this.seconds = seconds;
     }
 
     /// The interpreter that was found.
@@ -261,9 +264,9 @@ abstract class ScriptEngine implements FixEngine {
     private String wait(Process process) {
         Stop.began(process::destroyForcibly);
         try {
-            if (!process.waitFor(SECONDS, TimeUnit.SECONDS)) {
+            if (!process.waitFor(seconds, TimeUnit.SECONDS)) {
                 process.destroyForcibly().waitFor();
-                return program + " did not end within " + SECONDS + " seconds and was stopped";
+                return program + " did not end within " + seconds + " seconds and was stopped";
             }
             return "";
         } catch (InterruptedException e) {

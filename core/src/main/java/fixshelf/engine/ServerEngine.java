@@ -113,7 +113,7 @@ abstract class ServerEngine implements FixEngine {
                                 : found);
                 return;
             } catch (SQLException e) {
-                if (System.currentTimeMillis() > until) {
+                if (server.hasEnded() || System.currentTimeMillis() > until) {
                     throw new IOException("the server did not start: " + firstLine(e) + " " + server.lastWords(), e);
                 }
                 pause();

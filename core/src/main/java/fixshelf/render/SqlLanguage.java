@@ -238,15 +238,21 @@ public abstract class SqlLanguage implements Language {
             return sql(simpler.get());
         }
         Form form = forms.get(call.function().name());
-        if (form == null && call.function().group() == FunctionDef.Group.LIST) {
+        if (form == null && needsValues(call)) {
             throw cannot(
-                    "a list, a mapping or a separator comes through a parameter.",
+                    "what " + call.function().name() + " works with comes through a parameter.",
                     "Copy it as an expression, with the values filled in.");
         }
         if (form == null) {
             throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         }
         return form.write(call.arguments());
+    }
+
+    /// Whether an argument that has to be known is not: with it, the call would be written as others.
+    private static boolean needsValues(Expr.Call call) {
+        return IntStream.range(0, call.arguments().size())
+                .anyMatch(i -> call.function().slot(i).fixed() && !(call.argument(i) instanceof Expr.Literal));
     }
 
     /// A refusal of this language; it ends the rendering of the fix.
