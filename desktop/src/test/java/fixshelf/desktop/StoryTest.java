@@ -141,6 +141,13 @@ class StoryTest {
         assertThat(labels())
                 .anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql, visits_clean.sql") && t.contains("iso_date"));
         assertThat(folder.resolve("as sqlite/checks.sql")).content().contains("capital_first");
+        // A whole job, line by line, and the rows that come out of it.
+        on(() -> frame.languagesPlace().showJob("thornmere_report"));
+        settle();
+        assertThat(labels())
+                .contains("As SQLite, the whole job", "○ cannot say 2 lines")
+                .anyMatch(t -> t.startsWith("Line 8, Write received as year-month-day: SQLite cannot say it"))
+                .anyMatch(t -> t.matches("[0-9]+ of the first 33 rows come out, all the same"));
         // The board of the whole shelf; a cell leads to the fix in that language.
         on(() -> frame.languagesPlace().showWholeShelf());
         settle();
@@ -152,6 +159,34 @@ class StoryTest {
                 .fire());
         settle();
         assertThat(labels()).contains("As SQLite, a function").anyMatch(t -> t.startsWith("SQLite cannot say it: "));
+    }
+
+    @Test
+    void aValueThatBreaksAPromiseBecomesACase() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("story"), 300));
+        on(() -> {
+            frame.shelfPlace().show("capital_first");
+            frame.shelfPlace().write();
+        });
+        settle();
+        int before = fix("capital_first").cases().size();
+        type("#more-promise", "matches '^[^a]*$'");
+        assertThat(labels()).anyMatch(t -> t.startsWith("▲ Always matches '^[^a]*$', but 'aa' gives 'Aa'"));
+        assertThat(fix("capital_first").promises()).hasSize(3);
+        robot.push(KeyCode.CONTROL, KeyCode.B);
+        settle();
+        assertThat(fix("capital_first").cases()).hasSize(before + 1);
+        assertThat(fix("capital_first").cases().getLast().cells()).containsExactly("'aa'", "'Aa'");
+        // The same value is not added twice.
+        robot.push(KeyCode.CONTROL, KeyCode.B);
+        settle();
+        assertThat(fix("capital_first").cases()).hasSize(before + 1);
+        type("#more-promise", "always_good");
+        assertThat(labels()).anyMatch(t -> t.contains("This is no promise: always_good."));
+    }
+
+    private FixPage fix(String name) {
+        return frame.workbench().orElseThrow().shelf().fix(name).orElseThrow();
     }
 
     @Test
