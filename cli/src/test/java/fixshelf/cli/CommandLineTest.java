@@ -49,6 +49,10 @@ class CommandLineTest {
                         0,
                         "trim(regexp_replace(text, ' +', ' ', 'g'), ' ')"),
                 new Case("show initials --in pandas", 0, "def initials(name: pd.Series) -> pd.Series:"),
+                new Case("show visits_clean --in r", 0, "visits_clean <- function(df) {"),
+                new Case("show visits_clean --in sqlite", 1, "Line 5, Read weight_kg, parts_cost as an amount: SQLite"),
+                new Case("show visits_clean --in oracle --json", 1, "\"what\" : \"Line 3,"),
+                new Case("show squeeze_spaces --in tsql", 0, "CREATE OR ALTER FUNCTION dbo.squeeze_spaces(@text"),
                 new Case("preview visits_clean --line 2 --rows 3 --view changed", 0, "⇒"),
                 new Case("preview visits_clean --json --rows 1", 0, "\"cells_changed\""),
                 new Case("run visits_clean --set out=here", 0, "visits_clean.parquet"),
@@ -64,11 +68,17 @@ class CommandLineTest {
                         0,
                         "1 same, 0 differ, 1 cannot be said"),
                 new Case("parity squeeze_spaces --in sqlite --values 60 --json", 0, "\"outcome\" : \"same\""),
+                new Case("parity visits_clean --in sqlite duckdb", 0, "visits_clean  ○ cannot say 2 lines  ="),
+                new Case("parity thornmere_report --in duckdb --json", 0, "\"outcome\" : \"same\""),
+                new Case("parity amount --in oracle", 0, "0 same, 0 differ"),
                 new Case("parity squeeze_space", 2, "Nearest: squeeze_spaces"),
                 new Case(
                         "export --in sqlite --to target/as-sqlite --tests",
                         0,
                         "left out iso_date: SQLite cannot say it"),
+                new Case(
+                        "export --in duckdb --to target/as-duckdb --replace", 0, "as-duckdb/jobs/thornmere_report.sql"),
+                new Case("test known_outcome seconds_of_moment", 0, "Promises: 6 of 6 hold"),
                 new Case("run nothing", 2, "There is no job nothing"),
                 new Case("preview visits_clean --line 99", 2, "there is no line 99"),
                 new Case("run visits_clean --set data=/nowhere", 1, "E301"));

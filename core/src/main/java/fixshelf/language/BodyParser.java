@@ -38,7 +38,7 @@ public final class BodyParser {
             return Outcome.failed(parser.problems);
         }
         Expr result = parser.result.orElseThrow();
-        if (!result.type().fits(returns)) {
+        if (!CommonType.fits(result, returns)) {
             return Outcome.failed(parser.problem(
                     Code.WRONG_TYPE,
                     span,

@@ -151,33 +151,32 @@ final class Checker {
     private Expr choice(SqlCase choice) {
         List<Expr.Branch> branches = new ArrayList<>();
         SqlNodeList whens = choice.getWhenOperands();
-        Type type = Type.UNKNOWN;
+        CommonType type = new CommonType();
         for (int i = 0; i < whens.size(); i++) {
             Expr condition = expr(whens.get(i));
             wantBoolean(condition, whens.get(i), "WHEN");
             SqlNode then = choice.getThenOperands().get(i);
             Expr result = expr(then);
-            type = common(type, result, then);
+            wantCommon(type, result, then);
             branches.add(new Expr.Branch(condition, result));
         }
         Expr otherwise = choice.getElseOperand() == null ? Expr.Literal.NULL : expr(choice.getElseOperand());
         if (choice.getElseOperand() != null) {
-            type = common(type, otherwise, choice.getElseOperand());
+            wantCommon(type, otherwise, choice.getElseOperand());
         }
-        return new Expr.Case(branches, otherwise, type);
+        return new Expr.Case(branches, otherwise, type.type());
     }
 
-    private Type common(Type so, Expr result, SqlNode node) {
-        Optional<Type> common = Type.common(so, result.type());
-        if (common.isEmpty()) {
+    private void wantCommon(CommonType so, Expr result, SqlNode node) {
+        if (!so.add(result)) {
             report(
                     Code.WRONG_TYPE,
                     node,
                     "The results of a CASE have one type: this is "
-                            + result.type().label() + ", the one before is " + so.label() + ".",
-                    convertHint(result.type(), so));
+                            + result.type().label() + ", the one before is "
+                            + so.type().label() + ".",
+                    convertHint(result.type(), so.type()));
         }
-        return common.orElse(so);
     }
 
     private void wantBoolean(Expr condition, SqlNode node, String where) {
@@ -318,7 +317,7 @@ final class Checker {
                     "It is " + function.signature() + ".");
         }
         List<Expr> arguments = new ArrayList<>();
-        Type same = Type.UNKNOWN;
+        CommonType same = new CommonType();
         for (int i = 0; i < operands.size(); i++) {
             Expr argument = expr(operands.get(i));
             arguments.add(argument);
@@ -326,12 +325,12 @@ final class Checker {
             wantType(function.name(), slot, argument, operands.get(i));
             wantFixed(function.name(), slot, argument, operands.get(i));
             if (slot.wants() == Wants.SAME) {
-                same = sameType(function.name(), same, argument, operands.get(i));
+                wantSame(function.name(), same, argument, operands.get(i));
             }
             if (slot.wants() == Wants.LIST || slot.wants() == Wants.MAPPING) {
-                wantHolds(function, slot, same, argument, operands.get(i));
+                wantHolds(function, slot, same.type(), argument, operands.get(i));
                 same = function == ListFunctions.LOOKUP && argument.type() instanceof Type.Mapping(Type _, Type to)
-                        ? to
+                        ? new CommonType(to)
                         : same;
             }
         }
@@ -391,7 +390,7 @@ final class Checker {
     }
 
     private void wantFits(String function, String parameter, Type wanted, Expr argument, SqlNode node) {
-        if (!argument.type().fits(wanted)) {
+        if (!CommonType.fits(argument, wanted)) {
             report(
                     Code.WRONG_TYPE,
                     node,
@@ -444,7 +443,7 @@ final class Checker {
         if (to.equals(Type.TIMESTAMP)) {
             return from.equals(Type.DATE) ? "Write at_midnight(…)." : "Write to_timestamp(…).";
         }
-        if (to instanceof Type.Decimal && from instanceof Type.Decimal) {
+        if (to instanceof Type.Decimal && from.isNumeric()) {
             return "Write round(…, scale), which gives decimal(18, scale).";
         }
         if (to instanceof Type.Decimal && from.equals(Type.TEXT)) {
@@ -463,17 +462,16 @@ final class Checker {
         }
     }
 
-    private Type sameType(String function, Type so, Expr argument, SqlNode node) {
-        Optional<Type> common = Type.common(so, argument.type());
-        if (common.isEmpty()) {
+    private void wantSame(String function, CommonType so, Expr argument, SqlNode node) {
+        if (!so.add(argument)) {
             report(
                     Code.WRONG_TYPE,
                     node,
-                    "`" + function + "` asks for values of one type: " + so.label() + " before, this is "
+                    "`" + function + "` asks for values of one type: "
+                            + so.type().label() + " before, this is "
                             + argument.type().label() + ".",
-                    convertHint(argument.type(), so));
+                    convertHint(argument.type(), so.type()));
         }
-        return common.orElse(so);
     }
 
     private Expr fixCall(Definition fix, SqlCall call) {

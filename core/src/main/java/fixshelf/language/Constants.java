@@ -84,11 +84,13 @@ public final class Constants {
 
     /// The type that holds all these values, if there is one.
     static Optional<Type> common(List<Expr.Literal> values) {
-        Optional<Type> common = Optional.of(Type.UNKNOWN);
-        for (Expr.Literal value : values) {
-            common = common.flatMap(so -> Type.common(so, value.type()));
-        }
-        return common;
+        CommonType common = new CommonType();
+        return values.stream().allMatch(common::add) ? Optional.of(common.type()) : Optional.empty();
+    }
+
+    /// Whether a constant may stand where `wanted` is asked for.
+    public static boolean fits(Expr value, Type wanted) {
+        return CommonType.fits(value, wanted);
     }
 
     /// The values alone.

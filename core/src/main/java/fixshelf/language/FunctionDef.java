@@ -2,6 +2,7 @@ package fixshelf.language;
 
 import fixshelf.type.Type;
 import java.util.List;
+import java.util.stream.IntStream;
 
 /// One entry of the catalogue: all that help, completion, checking, documentation and tests need to know.
 ///
@@ -141,21 +142,20 @@ public record FunctionDef(
     private Type mapped(List<Expr> arguments) {
         for (Expr argument : arguments) {
             if (argument.type() instanceof Type.Mapping(Type _, Type to)) {
-                return arguments.size() > 2
-                        ? Type.common(to, arguments.getLast().type()).orElse(to)
-                        : to;
+                CommonType common = new CommonType(to);
+                if (arguments.size() > 2) {
+                    common.add(arguments.getLast());
+                }
+                return common.type();
             }
         }
         return Type.UNKNOWN;
     }
 
     private Type common(List<Expr> arguments) {
-        Type type = Type.UNKNOWN;
-        for (int i = 0; i < arguments.size(); i++) {
-            if (slot(i).wants() == Wants.SAME || slot(i).wants() == Wants.NUMERIC) {
-                type = Type.common(type, arguments.get(i).type()).orElse(type);
-            }
-        }
-        return type;
+        return CommonType.of(IntStream.range(0, arguments.size())
+                .filter(i -> slot(i).wants() == Wants.SAME || slot(i).wants() == Wants.NUMERIC)
+                .mapToObj(arguments::get)
+                .toList());
     }
 }

@@ -1,6 +1,7 @@
 package fixshelf.plan;
 
 import fixshelf.language.ConstantArguments;
+import fixshelf.language.Constants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.ExpressionParser;
@@ -210,7 +211,7 @@ public final class Planner {
                 .forEach(p -> problems.add(
                         new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
         Expr value = outcome.value().orElse(Expr.Literal.NULL);
-        if (!value.type().fits(parameter.type())) {
+        if (!Constants.fits(value, parameter.type())) {
             report(
                     Code.WRONG_TYPE,
                     fix.name() + " asks for " + parameter.type().label() + " as " + parameter.name() + ", this is "

@@ -176,7 +176,7 @@ public final class FixPages {
                     "Texts are written in '…', inside YAML as \"'…'\".");
             return Optional.empty();
         }
-        if (!value.get().type().fits(wanted)) {
+        if (!Constants.fits(value.get(), wanted)) {
             report(
                     Code.WRONG_TYPE,
                     span,

@@ -28,6 +28,24 @@ public sealed interface Type {
                 throw new IllegalArgumentException("no such decimal: " + precision + ", " + scale);
             }
         }
+
+        /// Holds every whole number of 64 bits.
+        static final Decimal OF_INTEGER = new Decimal(19, 0);
+
+        private static Optional<Decimal> of(Type type) {
+            return switch (type) {
+                case Decimal decimal -> Optional.of(decimal);
+                case Int _ -> Optional.of(OF_INTEGER);
+                default -> Optional.empty();
+            };
+        }
+
+        /// With room for the digits of both, on both sides of the point.
+        private Optional<Type> common(Decimal other) {
+            int most = Math.max(scale, other.scale);
+            int whole = Math.max(precision - scale, other.precision - other.scale);
+            return whole + most > 38 ? Optional.empty() : Optional.of(new Decimal(Math.max(1, whole + most), most));
+        }
     }
 
     /// True or false.
@@ -67,7 +85,7 @@ public sealed interface Type {
     default boolean fits(Type wanted) {
         return switch (this) {
             case Unknown _ -> true;
-            case Int _ -> equals(wanted) || wanted instanceof Decimal;
+            case Int _ -> equals(wanted) || wanted instanceof Decimal && Decimal.OF_INTEGER.fits(wanted);
             case Decimal(int precision, int scale) ->
                 wanted instanceof Decimal(int wantedPrecision, int wantedScale)
                         && scale <= wantedScale
@@ -91,11 +109,13 @@ public sealed interface Type {
 
     /// The type that holds values of both, if there is one.
     static Optional<Type> common(Type a, Type b) {
-        if (a instanceof Decimal x && b instanceof Decimal y) {
-            int scale = Math.max(x.scale(), y.scale());
-            int whole = Math.max(x.precision() - x.scale(), y.precision() - y.scale());
-            return Optional.of(new Decimal(Math.min(38, whole + scale), scale));
+        if (a instanceof Decimal || b instanceof Decimal) {
+            return Decimal.of(a).flatMap(x -> Decimal.of(b).flatMap(x::common)).or(() -> fitting(a, b));
         }
+        return fitting(a, b);
+    }
+
+    private static Optional<Type> fitting(Type a, Type b) {
         if (a.fits(b)) {
             return Optional.of(b);
         }

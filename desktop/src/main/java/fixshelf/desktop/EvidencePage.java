@@ -5,10 +5,12 @@ import fixshelf.desktop.Background.Request;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.plan.Line;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.source.DelimitedFile;
 import fixshelf.type.Column;
 import fixshelf.type.Literals;
@@ -23,6 +25,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.stream.Stream;
 import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.collections.FXCollections;
@@ -133,13 +136,36 @@ final class EvidencePage {
                         .toList());
         filling = false;
         if (datasets.getValue() == null && !datasets.getItems().isEmpty()) {
-            datasets.getSelectionModel().selectFirst();
+            datasets.setValue(firstDataset());
         }
         if (datasets.getItems().isEmpty()) {
             counts.setText("The shelf has no dataset yet: drop a file on the window, or write one into datasets/.");
         }
         fillCases(true);
         look();
+    }
+
+    /// A dataset that a job applies the fix to; else one that a job reads.
+    private String firstDataset() {
+        String name = page().map(FixPage::name).orElse("");
+        List<JobPage> jobs = workbench.shelf().jobs();
+        return Stream.of(jobs.stream().filter(j -> applies(j, name)), jobs.stream())
+                .flatMap(some -> {
+                    List<String> read = some.flatMap(j -> dataset(j).stream()).toList();
+                    return datasets.getItems().stream().filter(read::contains);
+                })
+                .findFirst()
+                .orElse(datasets.getItems().getFirst());
+    }
+
+    private static Optional<String> dataset(JobPage job) {
+        return job.firstLine().map(l -> l instanceof Line.ReadDataset(String read) ? read : "");
+    }
+
+    private static boolean applies(JobPage job, String fix) {
+        return job.lines().stream()
+                .anyMatch(
+                        l -> l.line() instanceof Line.Apply apply && apply.fix().equalsIgnoreCase(fix));
     }
 
     void refresh() {
@@ -194,7 +220,7 @@ final class EvidencePage {
     private boolean usedWith(String fix, String column) {
         return workbench.shelf().jobs().stream()
                 .flatMap(j -> j.lines().stream())
-                .anyMatch(l -> l.line() instanceof fixshelf.plan.Line.Apply apply
+                .anyMatch(l -> l.line() instanceof Line.Apply apply
                         && apply.fix().equalsIgnoreCase(fix)
                         && apply.columns() instanceof fixshelf.plan.Columns.Named(List<String> names)
                         && names.stream().anyMatch(column::equalsIgnoreCase)
