@@ -182,7 +182,8 @@ final class SparkEngine implements FixEngine {
         }
     }
 
-    private List<List<@Nullable Object>> rows(String sql) throws SQLException {
+    /// The rows of a query.
+    List<List<@Nullable Object>> rows(String sql) throws SQLException {
         Conversation talk = conversation();
         Stop.began(talk.process()::destroyForcibly);
         try {

@@ -10,16 +10,9 @@ import fixshelf.language.Regex.CharacterSet;
 import fixshelf.language.RegexParser;
 import fixshelf.language.Replacement;
 import fixshelf.language.UnicodeClass;
-import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
-import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
-import fixshelf.type.Literals;
 import fixshelf.type.Type;
-import fixshelf.type.Visible;
-import java.math.BigDecimal;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -30,10 +23,9 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
-import org.jspecify.annotations.Nullable;
 
 /// What SQL languages have in common. A language adds the forms that it says differently.
-public abstract class SqlLanguage implements Language {
+public abstract class SqlLanguage extends SqlSyntax {
     /// How a call of a function is written.
     interface Form {
         Sql write(List<Expr> arguments);
@@ -177,14 +169,7 @@ public abstract class SqlLanguage implements Language {
         return caseWhen(Sql.atom(result + " BETWEEN -9223372036854775808 AND 9223372036854775807"), plain);
     }
 
-    /// A value, written as `value`, as one of that type.
-    public final String cast(String value, Type type) {
-        return "CAST(" + value + " AS " + typeName(type) + ")";
-    }
-
     abstract String definitionOf(Definition fix, String body);
-
-    abstract String typeName(Type type);
 
     abstract RegexWriter regexWriter();
 
@@ -255,101 +240,6 @@ public abstract class SqlLanguage implements Language {
                 .anyMatch(i -> call.function().slot(i).fixed() && !(call.argument(i) instanceof Expr.Literal));
     }
 
-    /// A refusal of this language; it ends the rendering of the fix.
-    final ProblemException cannot(String why, String todo) {
-        return new ProblemException(Problem.about(Code.CANNOT_SAY, title(), title() + " cannot say it: " + why, todo));
-    }
-
-    Sql literal(@Nullable Object value, Type type) {
-        return switch (value) {
-            case null ->
-                type instanceof Type.Unknown ? Sql.atom("NULL") : Sql.atom("CAST(NULL AS " + typeName(type) + ")");
-            case String text -> Sql.atom(text(text));
-            case Boolean truth -> Sql.atom(truth ? "TRUE" : "FALSE");
-            case BigDecimal number -> number(number.toPlainString());
-            case Long number -> number(number.toString());
-            case LocalDate day -> day(day);
-            case LocalDateTime time -> time(Literals.time(time));
-            default -> throw new IllegalStateException("no literal for " + value.getClass());
-        };
-    }
-
-    /// A constant day.
-    Sql day(LocalDate day) {
-        return Sql.atom("DATE '" + day + "'");
-    }
-
-    /// A constant time, given as `2026-02-07 10:12:00`.
-    Sql time(String time) {
-        return Sql.atom("TIMESTAMP '" + time + "'");
-    }
-
-    private static Sql number(String digits) {
-        return new Sql(digits, digits.startsWith("-") ? Sql.OTHER : Sql.ATOM);
-    }
-
-    /// A text; what cannot be seen in it is written by its number: `('a' || chr(9) || 'b')`.
-    String text(String text) {
-        List<String> pieces = new ArrayList<>();
-        StringBuilder run = new StringBuilder();
-        text.codePoints().forEach(c -> {
-            if (c == ' ' || !Visible.isInvisible(c)) {
-                run.appendCodePoint(c);
-            } else {
-                flush(run, pieces);
-                pieces.add(character() + "(" + c + ")");
-            }
-        });
-        flush(run, pieces);
-        return switch (pieces.size()) {
-            case 0 -> quoted("");
-            case 1 -> pieces.getFirst();
-            default -> "(" + String.join(joining(), pieces) + ")";
-        };
-    }
-
-    /// The sign between texts that are joined.
-    String joining() {
-        return " || ";
-    }
-
-    /// A text without invisible characters.
-    String quoted(String text) {
-        return "'" + text.replace("'", "''") + "'";
-    }
-
-    private void flush(StringBuilder run, List<String> pieces) {
-        if (!run.isEmpty()) {
-            pieces.add(quoted(run.toString()));
-            run.setLength(0);
-        }
-    }
-
-    /// The function that gives a character by its number.
-    String character() {
-        return "chr";
-    }
-
-    /// A name, in quotes where it needs them; one that would be cut or refused is a [ProblemException].
-    public String identifier(String name) {
-        if (tooLong(name)) {
-            throw cannot("the name " + name.substring(0, 20) + "… is too long for it.", "Choose a shorter name.");
-        }
-        boolean plain = name.matches("[a-z_][a-z0-9_]*") && !ReservedWords.SQL.contains(name);
-        String quote = quote();
-        return plain ? name : quote + name.replace(quote, quote + quote) + quote;
-    }
-
-    /// The sign around names that need one.
-    String quote() {
-        return "\"";
-    }
-
-    /// Whether the language would cut or refuse a name.
-    boolean tooLong(String name) {
-        return false;
-    }
-
     /// A side of a comparison as it must be written so that text is compared code point by code point.
     Sql exact(Expr expr, boolean ordering) {
         return sql(expr);
@@ -406,6 +296,7 @@ public abstract class SqlLanguage implements Language {
             say(sign, a -> Sql.infix(exact(a.get(0), ordering), sign, sql(a.get(1)), Sql.COMPARE));
         }
         SqlNumbers.addTo(this);
+        SqlTexts.addTo(this);
         say("||", this::joined);
         say("concat", this::joined);
         say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
@@ -421,16 +312,11 @@ public abstract class SqlLanguage implements Language {
         say("lower", a -> Sql.call("lower", all(a)));
         say("length", a -> length(sql(a.getFirst())));
         say("starts_with", a -> Sql.call("starts_with", all(a)));
-        say("substring", this::substring);
         say("left", a -> Sql.call("left", sql(a.get(0)), count(a.get(1))));
         say("right", a -> Sql.call("right", sql(a.get(0)), count(a.get(1))));
         say("repeat", a -> Sql.call("repeat", sql(a.get(0)), count(a.get(1))));
-        say("concat_ws", this::concatWs);
-        say("remove_prefix", this::removePrefix);
-        say("remove_suffix", this::removeSuffix);
         say("reverse", a -> Sql.call("reverse", all(a)));
         say("translate", a -> Sql.call("translate", all(a)));
-        say("split_part", this::splitPart);
         say("normalize", a -> {
             throw cannot("it has no Unicode normal forms.", "Use translate or strip_accents for the letters you need.");
         });
@@ -446,24 +332,6 @@ public abstract class SqlLanguage implements Language {
         String first = time("0001-01-01 00:00:00").text();
         String last = time("9999-12-31 23:59:59").text();
         return caseWhen(Sql.atom(time.at(Sql.OTHER) + " BETWEEN " + first + " AND " + last), time);
-    }
-
-    /// Where so many parts exist, the one with that number, which the language itself can find.
-    final Sql splitPart(List<Expr> a) {
-        if (!(a.get(2) instanceof Expr.Literal(Long number, Type _))) {
-            throw cannot("the number of the part comes through a parameter.", "Copy it with the number filled in.");
-        }
-        Sql part = part(a.get(0), a.get(1), number);
-        if (number == 1 || number == -1) {
-            return part;
-        }
-        Sql text = sql(a.get(0));
-        String without =
-                length(Sql.call("replace", text, sql(a.get(1)), Sql.atom("''"))).text();
-        String least = a.get(1) instanceof Expr.Literal(String sign, Type _)
-                ? String.valueOf((Math.abs(number) - 1) * sign.codePointCount(0, sign.length()))
-                : (Math.abs(number) - 1) + " * " + lengthOf(a.get(1)).text();
-        return caseWhen(Sql.atom(length(text).text() + " - " + without + " >= " + least), part);
     }
 
     /// The part of a separated text with that number, which exists.
@@ -491,13 +359,6 @@ public abstract class SqlLanguage implements Language {
         return clamped(number, MOST_SECONDS);
     }
 
-    /// The refusal of a type that only exists while code is written.
-    final ProblemException listGiven() {
-        return cannot(
-                "a list or a mapping comes through a parameter.",
-                "Copy it as an expression, with the values filled in.");
-    }
-
     /// The texts one after another; null when one is.
     Sql joined(List<Expr> texts) {
         return texts.stream()
@@ -510,26 +371,6 @@ public abstract class SqlLanguage implements Language {
     Sql distinct(List<Expr> a, boolean differ) {
         String sign = differ ? "IS DISTINCT FROM" : "IS NOT DISTINCT FROM";
         return Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), Sql.COMPARE);
-    }
-
-    /// By the SQL standard: places before the text count but hold nothing. Numbers are brought into the range that
-    /// engines take, which is more than any text is long.
-    private Sql substring(List<Expr> a) {
-        boolean plain = isAtLeast(a.get(1), 1) && (a.size() < 3 || isAtLeast(a.get(2), 0));
-        if (plain) {
-            return Sql.call("substr", all(a));
-        }
-        Sql from = bounded(sql(a.get(1)), 1);
-        if (a.size() < 3) {
-            return known(a.subList(1, 2), Sql.call("substr", sql(a.get(0)), from));
-        }
-        String before = least() + "(" + bounded(sql(a.get(1)), -1_000_000_000).text() + " - 1, 0)";
-        String length = greatest() + "(" + bounded(sql(a.get(2)), 0).text() + " + " + before + ", 0)";
-        return known(a.subList(1, 3), Sql.call("substr", sql(a.get(0)), from, Sql.atom(length)));
-    }
-
-    private static boolean isAtLeast(Expr expr, long least) {
-        return expr instanceof Expr.Literal(Long n, Type _) && n >= least && n <= Integer.MAX_VALUE;
     }
 
     /// A number of characters: not negative, and null where it is not known.
@@ -628,44 +469,9 @@ public abstract class SqlLanguage implements Language {
                 Sql.COMPARE);
     }
 
-    private Sql concatWs(List<Expr> arguments) {
-        List<Expr> parts = arguments.subList(1, arguments.size());
-        Sql any = new Sql(Sql.call("coalesce", all(parts)).text() + " IS NOT NULL", Sql.COMPARE);
-        return caseWhen(any, Sql.call("concat_ws", pieces(arguments)));
-    }
-
     /// The arguments of `concat_ws`.
     Sql[] pieces(List<Expr> arguments) {
         return all(arguments);
-    }
-
-    private Sql removePrefix(List<Expr> a) {
-        Sql starts = forms.get("starts_with").write(a);
-        return replacedWhere(a, starts, Sql.call("substr", sql(a.get(0)), afterLength(a.get(1))));
-    }
-
-    private Sql removeSuffix(List<Expr> a) {
-        Sql rest = Sql.infix(length(sql(a.get(0))), "-", lengthOf(a.get(1)), Sql.OTHER);
-        return replacedWhere(
-                a, forms.get("ends_with").write(a), Sql.call("substr", sql(a.get(0)), Sql.atom("1"), rest));
-    }
-
-    /// `CASE WHEN found THEN changed ELSE text END`, where a null second argument gives null.
-    private Sql replacedWhere(List<Expr> a, Sql found, Sql changed) {
-        if (a.get(1) instanceof Expr.Literal) {
-            return caseWhen(found, changed, sql(a.get(0)));
-        }
-        String known = sql(a.get(1)).at(Sql.OTHER) + " IS NOT NULL";
-        return caseOf(List.of(
-                "WHEN " + found.text() + " THEN " + changed.text(),
-                "WHEN " + known + " THEN " + sql(a.get(0)).text()));
-    }
-
-    private Sql afterLength(Expr part) {
-        if (part instanceof Expr.Literal(String text, Type _)) {
-            return Sql.atom(String.valueOf(text.codePointCount(0, text.length()) + 1));
-        }
-        return Sql.infix(length(sql(part)), "+", Sql.atom("1"), Sql.OTHER);
     }
 
     final Sql lengthOf(Expr part) {

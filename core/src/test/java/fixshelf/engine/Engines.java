@@ -5,6 +5,8 @@ import static org.junit.jupiter.api.Assumptions.assumeTrue;
 
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.stream.Stream;
 
 /// The engines that tests run on. One that is not here is skipped with a plain message; in CI that is a failure.
@@ -28,6 +30,13 @@ public final class Engines {
     /// A connection to the server of an engine, in which things may be made.
     public static Connection connection(FixEngine engine) throws Exception {
         return DriverManager.getConnection(((ServerEngine) engine).address());
+    }
+
+    /// The rows of a query in Spark, in the process that the engine keeps.
+    public static List<List<Object>> sparkRows(String sql) throws Exception {
+        List<List<Object>> rows = new ArrayList<>();
+        ((SparkEngine) of("spark")).rows(sql).forEach(r -> rows.add(new ArrayList<>(r)));
+        return rows;
     }
 
     /// The interpreter of an engine.

@@ -121,6 +121,20 @@ class ExportTest {
     }
 
     @Test
+    void checksOfSparkFindNothing() throws Exception {
+        Engines.assumeHere(Engines.of("spark"));
+        Path to = exported("spark");
+        for (String statement : Files.readString(to.resolve("fixes.sql")).split(";\n")) {
+            if (!statement.isBlank()) {
+                Engines.sparkRows(statement);
+            }
+        }
+        for (String query : queries(to)) {
+            assertThat(Engines.sparkRows(query)).isEmpty();
+        }
+    }
+
+    @Test
     void aFileThatWasChangedByHandIsNotReplacedUnseen() throws Exception {
         Path to = exported("duckdb");
         Path file = to.resolve("fixes.sql");

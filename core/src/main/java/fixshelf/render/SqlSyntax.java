@@ -1,0 +1,128 @@
+package fixshelf.render;
+
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.type.Literals;
+import fixshelf.type.Type;
+import fixshelf.type.Visible;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/// How SQL languages write values, names and types.
+public abstract class SqlSyntax implements Language {
+    SqlSyntax() {}
+
+    /// A value, written as `value`, as one of that type.
+    public final String cast(String value, Type type) {
+        return "CAST(" + value + " AS " + typeName(type) + ")";
+    }
+
+    abstract String typeName(Type type);
+
+    /// A refusal of this language; it ends the rendering of the fix.
+    final ProblemException cannot(String why, String todo) {
+        return new ProblemException(Problem.about(Code.CANNOT_SAY, title(), title() + " cannot say it: " + why, todo));
+    }
+
+    Sql literal(@Nullable Object value, Type type) {
+        return switch (value) {
+            case null ->
+                type instanceof Type.Unknown ? Sql.atom("NULL") : Sql.atom("CAST(NULL AS " + typeName(type) + ")");
+            case String text -> Sql.atom(text(text));
+            case Boolean truth -> Sql.atom(truth ? "TRUE" : "FALSE");
+            case BigDecimal number -> number(number.toPlainString());
+            case Long number -> number(number.toString());
+            case LocalDate day -> day(day);
+            case LocalDateTime time -> time(Literals.time(time));
+            default -> throw new IllegalStateException("no literal for " + value.getClass());
+        };
+    }
+
+    /// A constant day.
+    Sql day(LocalDate day) {
+        return Sql.atom("DATE '" + day + "'");
+    }
+
+    /// A constant time, given as `2026-02-07 10:12:00`.
+    Sql time(String time) {
+        return Sql.atom("TIMESTAMP '" + time + "'");
+    }
+
+    private static Sql number(String digits) {
+        return new Sql(digits, digits.startsWith("-") ? Sql.OTHER : Sql.ATOM);
+    }
+
+    /// A text; what cannot be seen in it is written by its number: `('a' || chr(9) || 'b')`.
+    String text(String text) {
+        List<String> pieces = new ArrayList<>();
+        StringBuilder run = new StringBuilder();
+        text.codePoints().forEach(c -> {
+            if (c == ' ' || !Visible.isInvisible(c)) {
+                run.appendCodePoint(c);
+            } else {
+                flush(run, pieces);
+                pieces.add(character() + "(" + c + ")");
+            }
+        });
+        flush(run, pieces);
+        return switch (pieces.size()) {
+            case 0 -> quoted("");
+            case 1 -> pieces.getFirst();
+            default -> "(" + String.join(joining(), pieces) + ")";
+        };
+    }
+
+    /// The sign between texts that are joined.
+    String joining() {
+        return " || ";
+    }
+
+    /// A text without invisible characters.
+    String quoted(String text) {
+        return "'" + text.replace("'", "''") + "'";
+    }
+
+    private void flush(StringBuilder run, List<String> pieces) {
+        if (!run.isEmpty()) {
+            pieces.add(quoted(run.toString()));
+            run.setLength(0);
+        }
+    }
+
+    /// The function that gives a character by its number.
+    String character() {
+        return "chr";
+    }
+
+    /// A name, in quotes where it needs them; one that would be cut or refused is a [ProblemException].
+    public String identifier(String name) {
+        if (tooLong(name)) {
+            throw cannot("the name " + name.substring(0, 20) + "… is too long for it.", "Choose a shorter name.");
+        }
+        boolean plain = name.matches("[a-z_][a-z0-9_]*") && !ReservedWords.SQL.contains(name);
+        String quote = quote();
+        return plain ? name : quote + name.replace(quote, quote + quote) + quote;
+    }
+
+    /// The sign around names that need one.
+    String quote() {
+        return "\"";
+    }
+
+    /// Whether the language would cut or refuse a name.
+    boolean tooLong(String name) {
+        return false;
+    }
+
+    /// The refusal of a type that only exists while code is written.
+    final ProblemException listGiven() {
+        return cannot(
+                "a list or a mapping comes through a parameter.",
+                "Copy it as an expression, with the values filled in.");
+    }
+}
