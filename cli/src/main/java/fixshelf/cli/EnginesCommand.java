@@ -1,14 +1,12 @@
 package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
-import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngine.Presence;
 import fixshelf.engine.FixEngines;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Model.CommandSpec;
@@ -31,10 +29,9 @@ final class EnginesCommand implements Callable<Integer> {
         ObjectNode document = Output.object();
         List<List<String>> rows = new ArrayList<>();
         for (Language language : Languages.ALL) {
-            Optional<FixEngine> engine = FixEngines.of(language);
-            Presence presence = engine.map(FixEngine::presence)
-                    .orElse(new Presence.Absent("rendered from its public documentation, not run here"));
-            rows.add(List.of(language.id(), language.title(), presence.isHere() ? "here" : "not here"));
+            Presence presence = FixEngines.of(language).orElseThrow().presence();
+            String where = !language.isRunHere() ? "not run here" : presence.isHere() ? "here" : "not here";
+            rows.add(List.of(language.id(), language.title(), where));
             rows.add(List.of("", presence.sentence()));
             document.withArray("languages")
                     .addObject()

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 
 /// Stands for the engine of a language that is written from its documentation and never run.
 final class DocumentedEngine implements FixEngine {
-    private static final String WHY = "not run here: it is written from its public documentation";
+    private static final String WHY = "it is written from its public documentation";
 
     private final Language language;
 

@@ -5,7 +5,6 @@ import fixshelf.language.Constants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.ExpressionParser;
-import fixshelf.language.Inliner;
 import fixshelf.language.Names;
 import fixshelf.language.Parameter;
 import fixshelf.language.Scope;
@@ -150,9 +149,9 @@ public final class Planner {
             }
             List<Expr> all = new ArrayList<>(arguments.get());
             all.set(0, new Expr.Name(column.name(), column.type()));
-            Expr value = Inliner.call(fix, all);
-            wantConstantsRight(value, fix.name());
-            computed.add(new Step.Computed(column.name(), value));
+            Step.Computed value = new Step.Computed(column.name(), new Expr.FixCall(fix, all));
+            wantConstantsRight(value.value(), fix.name());
+            computed.add(value);
             output.set(output.indexOf(column), new Column(column.name(), fix.returns()));
         }
         return Optional.of(new Step.Compute(computed, output));

@@ -1,6 +1,7 @@
 package fixshelf.plan;
 
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
 import fixshelf.type.Column;
 import java.util.List;
 
@@ -23,8 +24,13 @@ public sealed interface Step {
         }
     }
 
-    /// The new value of a column; its names are the columns before the step.
-    record Computed(String column, Expr value) {}
+    /// The new value of a column, as a call of a fix; its names are the columns before the step.
+    record Computed(String column, Expr.FixCall call) {
+        /// The call with the fix written out.
+        public Expr value() {
+            return Inliner.call(call.fix(), call.arguments());
+        }
+    }
 
     /// One row of each group stays; depends on the order of rows.
     record KeepOne(List<String> keys, Line.Keep keep, List<String> order, List<Column> columns) implements Step {

@@ -3,12 +3,16 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
+import fixshelf.language.Parameter;
+import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Stream;
 
 /// What data frame languages have in common: fixes are functions that call each other, after a prelude.
 abstract class FrameLanguage implements Language {
@@ -58,6 +62,56 @@ abstract class FrameLanguage implements Language {
             }
         }
         return together(List.copyOf(functions.values()));
+    }
+
+    /// The job as a function, over a table with the columns of its source. Fixes are called by name; those that
+    /// cannot be functions are written out.
+    abstract Outcome<String> jobFunction(JobCode job, String name);
+
+    /// What a job says of a new value of a column: a call where the fix can be a function, else all of it.
+    final Expr inJob(Step.Computed computed) {
+        return canBeCalled(computed.call()) ? computed.call() : Inliner.inline(computed.value(), Map.of());
+    }
+
+    private boolean canBeCalled(Expr.FixCall call) {
+        for (int i = 0; i < call.arguments().size(); i++) {
+            Parameter parameter = call.fix().parameters().get(i);
+            Expr argument = call.arguments().get(i);
+            boolean usual = parameter.fallback().map(argument::equals).orElse(false);
+            boolean known = argument instanceof Expr.Literal(Object value, Type _) && value != null;
+            if (parameter.type().isFixed() && !usual || i > 0 && parameter.fixed() && !known) {
+                return false;
+            }
+        }
+        return definition(call.fix(), "").isPresent();
+    }
+
+    @Override
+    public Outcome<String> job(JobCode job) {
+        Map<String, String> functions = new LinkedHashMap<>();
+        for (JobCode.Line line : job.lines()) {
+            if (line.step() instanceof Step.Compute compute) {
+                compute.computed().stream()
+                        .map(Step.Computed::call)
+                        .filter(this::canBeCalled)
+                        .flatMap(c -> Calls.neededBy(c.fix()).stream())
+                        .forEach(f -> functions.computeIfAbsent(f.name(), _ -> function(f, "")));
+            }
+        }
+        return jobFunction(job, jobName(job)).map(code -> {
+            List<String> all = new ArrayList<>(functions.values());
+            all.add(code);
+            return together(all);
+        });
+    }
+
+    /// The name of the job's function: its own, but where a fix that it calls is called so.
+    static String jobName(JobCode job) {
+        boolean taken = job.lines().stream()
+                .flatMap(l -> l.step() instanceof Step.Compute compute ? compute.computed().stream() : Stream.of())
+                .flatMap(c -> Calls.neededBy(c.call().fix()).stream())
+                .anyMatch(f -> f.name().equals(job.name()));
+        return taken ? job.name() + "_job" : job.name();
     }
 
     private String together(List<String> functions) {

@@ -1,21 +1,23 @@
 package fixshelf.render;
 
-import fixshelf.language.Inliner;
 import fixshelf.plan.Line;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.stream.Collectors;
 
 /// A job as a Python function from a data frame to a data frame.
 final class PandasJobs {
-    private PandasJobs() {}
+    private final PandasLanguage language;
 
-    static Outcome<String> write(JobCode job) {
-        return JobLines.write(job, line -> line(line)).map(lines -> {
+    PandasJobs(PandasLanguage language) {
+        this.language = language;
+    }
+
+    Outcome<String> write(JobCode job, String name) {
+        return JobLines.write(job, this::line).map(lines -> {
             List<String> body = new ArrayList<>();
             body.add("\"\"\""
                     + (job.about() + " Takes the rows of " + job.source() + ".")
@@ -26,13 +28,12 @@ final class PandasJobs {
             body.add("df = df.reset_index(drop=True).astype(\"string\")");
             lines.stream().filter(l -> !l.isEmpty()).forEach(body::add);
             body.add("return df.reset_index(drop=True)");
-            String function = "def " + PandasWriter.safe(job.name()) + "(df: pd.DataFrame) -> pd.DataFrame:\n    "
+            return "def " + name + "(df: pd.DataFrame) -> pd.DataFrame:\n    "
                     + String.join("\n", body).replace("\n", "\n    ") + "\n";
-            return PandasLanguage.imports(function) + "\n\n" + function;
         });
     }
 
-    private static String line(JobCode.Line line) {
+    private String line(JobCode.Line line) {
         if (JobLines.isIdle(line.step())) {
             return "";
         }
@@ -45,17 +46,17 @@ final class PandasJobs {
                 };
     }
 
-    private static String computed(Step.Compute compute) {
+    private String computed(Step.Compute compute) {
         String values = compute.computed().stream()
                 .map(c -> "    " + text(c.column()) + ": "
                         + PandasWriter.ofFrame()
-                                .series(Inliner.inline(c.value(), Map.of()))
+                                .series(language.inJob(c))
                                 .text()
                                 .replace("\n", "\n    ")
                         + ",\n")
                 .collect(Collectors.joining());
         String types = compute.computed().stream()
-                .map(c -> text(c.column()) + ": " + dtype(c.value().type()))
+                .map(c -> text(c.column()) + ": " + dtype(c.call().type()))
                 .collect(Collectors.joining(", "));
         return "df = df.assign(**{\n" + values + "}).astype({" + types + "})";
     }

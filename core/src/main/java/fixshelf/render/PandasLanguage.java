@@ -171,13 +171,13 @@ public final class PandasLanguage extends FrameLanguage {
     }
 
     @Override
-    public Outcome<String> job(JobCode job) {
-        return PandasJobs.write(job);
+    Outcome<String> jobFunction(JobCode job, String name) {
+        return new PandasJobs(this).write(job, PandasWriter.safe(name));
     }
 
     /// How a job is called in code.
     public static String functionName(JobCode job) {
-        return PandasWriter.safe(job.name());
+        return PandasWriter.safe(jobName(job));
     }
 
     @Override

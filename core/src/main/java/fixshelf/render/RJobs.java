@@ -1,35 +1,34 @@
 package fixshelf.render;
 
-import fixshelf.language.Inliner;
 import fixshelf.plan.Line;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 
 /// A job as an R function from a data frame to a data frame.
 final class RJobs {
-    private RJobs() {}
+    private final RLanguage language;
 
-    static Outcome<String> write(JobCode job) {
-        return JobLines.write(job, RJobs::line).map(lines -> {
+    RJobs(RLanguage language) {
+        this.language = language;
+    }
+
+    Outcome<String> write(JobCode job, String name) {
+        return JobLines.write(job, this::line).map(lines -> {
             List<String> body = new ArrayList<>();
             body.add("df <- mutate(df, across(everything(), as.character))");
             lines.stream().filter(l -> !l.isEmpty()).forEach(body::add);
             body.add("df");
-            String function =
-                    "# " + job.about().replaceAll("\\s+", " ") + "\n# Takes the rows of " + job.source() + ".\n"
-                            + RWriter.name(job.name()) + " <- function(df) {\n  "
-                            + String.join("\n", body).replace("\n", "\n  ") + "\n}\n";
-            return RLanguage.prelude(function) + "\n" + function;
+            return "# " + job.about().replaceAll("\\s+", " ") + "\n# Takes the rows of " + job.source() + ".\n" + name
+                    + " <- function(df) {\n  " + String.join("\n", body).replace("\n", "\n  ") + "\n}\n";
         });
     }
 
-    private static String line(JobCode.Line line) {
+    private String line(JobCode.Line line) {
         if (JobLines.isIdle(line.step())) {
             return "";
         }
@@ -53,7 +52,7 @@ final class RJobs {
 
     /// New columns see those before them; where a value needs an old one that is already new, it goes by another
     /// name.
-    private static String computed(Step.Compute compute) {
+    private String computed(Step.Compute compute) {
         List<String> now = new ArrayList<>();
         List<String> later = new ArrayList<>();
         for (int i = 0; i < compute.computed().size(); i++) {
@@ -61,15 +60,13 @@ final class RJobs {
             String column = RWriter.name(computed.column());
             boolean needed = compute.computed().stream()
                     .skip(i + 1L)
-                    .anyMatch(c -> c.value().names().contains(computed.column()));
+                    .anyMatch(c -> c.call().names().contains(computed.column()));
             String name = needed ? "`fixshelf new " + i + "`" : column;
             if (needed) {
                 later.add(column + " = " + name);
                 later.add(name + " = NULL");
             }
-            String value = new RWriter(Set.of())
-                    .r(Inliner.inline(computed.value(), Map.of()))
-                    .text();
+            String value = new RWriter(Set.of()).r(language.inJob(computed)).text();
             now.add(name + " = " + value.replace("\n", "\n  "));
         }
         String first = "df <- mutate(df,\n  " + String.join(",\n  ", now) + ")";

@@ -256,13 +256,13 @@ public final class RLanguage extends FrameLanguage {
     }
 
     @Override
-    public Outcome<String> job(JobCode job) {
-        return RJobs.write(job);
+    Outcome<String> jobFunction(JobCode job, String name) {
+        return new RJobs(this).write(job, RWriter.name(name));
     }
 
     /// How a job is called in code.
     public static String functionName(JobCode job) {
-        return RWriter.name(job.name());
+        return RWriter.name(jobName(job));
     }
 
     @Override

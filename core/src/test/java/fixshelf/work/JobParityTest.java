@@ -8,6 +8,7 @@ import fixshelf.engine.FixEngines;
 import fixshelf.engine.Stop;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.Shelf;
@@ -140,6 +141,24 @@ public class JobParityTest {
                         ORDER BY row_no;
                         """);
         assertThat(FixEngines.ALL).hasSize(Languages.ALL.size());
+    }
+
+    @Test
+    void aDataFrameLanguageCallsFixesByName() throws IOException {
+        Shelf shelf = shelf(root, "- rename: {n: key, key: n}");
+        JobCode job = planned(shelf).code(shelf);
+        JobCode same = new JobCode("tidy", job.about(), job.source(), job.columns(), job.lines());
+        assertThat(Languages.find("pandas").orElseThrow().job(same).get())
+                .contains("def tidy(text: pd.Series, unwanted=\"\")", "def tidy_job(df: pd.DataFrame) -> pd.DataFrame:")
+                .contains("\"key\": tidy(df[\"key\"], unwanted=\"x\"),")
+                .contains("\"n\": joined(df[\"n\"], other=df[\"key\"] + pd.Series(\"-\"");
+        // What a new column is made from is the old one, though R makes one after the other.
+        assertThat(Languages.find("r").orElseThrow().job(same).get())
+                .contains("tidy_job <- function(df) {")
+                .contains(
+                        "`fixshelf new 0` = joined(key, other = str_c(key, \"-\"))",
+                        "n = joined(n, other = str_c(key, \"-\"))")
+                .contains("df <- mutate(df, key = `fixshelf new 0`, `fixshelf new 0` = NULL)");
     }
 
     private static PlannedJob planned(Shelf shelf) {

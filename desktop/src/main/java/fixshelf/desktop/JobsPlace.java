@@ -7,26 +7,21 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.source.DelimitedFile;
-import fixshelf.source.DelimitedShape;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
 import fixshelf.work.Preview;
 import fixshelf.work.RunLog;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -50,7 +45,7 @@ final class JobsPlace implements Place, JobCard.Listener {
     private final Label about = Ui.wrapped("", "soft");
     private final JobCard card;
     private final TextField add = new TextField();
-    private final VBox outputs = new VBox(4);
+    private final JobOutputs outputs;
     private final HBox buttons = Ui.row("buttons");
     private final Label message = Ui.wrapped("", "soft");
     private final ToggleGroup views = new ToggleGroup();
@@ -73,6 +68,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         this.toFix = toFix;
         this.model = new JobModel(workbench.background());
         this.card = new JobCard(workbench, this);
+        this.outputs = new JobOutputs(workbench, this::edit);
         jobs.setAccessibleText("Job");
         jobs.getStyleClass().add("job-choice");
         jobs.setOnAction(_ -> {
@@ -106,8 +102,8 @@ final class JobsPlace implements Place, JobCard.Listener {
         top.getStyleClass().add("sheet");
         HBox adding = Ui.row("job-line", Ui.label("+", "line-number"), add);
         HBox.setHgrow(add, Priority.ALWAYS);
-        HBox writing = Ui.row("job-line", Ui.label("→", "line-number"), outputs);
-        HBox.setHgrow(outputs, Priority.ALWAYS);
+        HBox writing = Ui.row("job-line", Ui.label("→", "line-number"), outputs.view());
+        HBox.setHgrow(outputs.view(), Priority.ALWAYS);
         return new VBox(top, card.view(), adding, writing);
     }
 
@@ -224,7 +220,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         about.setText(aboutText(job.get()));
         chosen = Math.max(1, Math.min(chosen, job.get().lines().size()));
         card.show(job.get(), chosen, look);
-        fillOutputs(job.get());
+        outputs.show(job.get());
     }
 
     private String aboutText(JobPage job) {
@@ -243,54 +239,6 @@ final class JobsPlace implements Place, JobCard.Listener {
             parts.add("not kept yet");
         }
         return (job.about().isEmpty() ? "" : job.about() + "\n") + String.join(" · ", parts);
-    }
-
-    private void fillOutputs(JobPage job) {
-        outputs.getChildren().clear();
-        int count = Math.max(1, job.outputs().size());
-        for (int i = 0; i < count; i++) {
-            Optional<JobPage.Output> output =
-                    i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
-            int index = i;
-            Button path =
-                    Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
-            path.setOnAction(_ -> editOutput(path, job, index));
-            HBox row = Ui.row("state", Ui.label("Write to"), path);
-            output.ifPresent(o -> {
-                Button replace = Ui.blank(
-                        o.replace() ? "replacing what is there" : "only if it is not there",
-                        "blank",
-                        () -> edit(
-                                JobEdits.setOutput(job, index, new JobPage.Output(o.path(), !o.replace(), o.span()))));
-                row.getChildren().add(replace);
-            });
-            row.setSpacing(6);
-            outputs.getChildren().add(row);
-        }
-    }
-
-    private void editOutput(Button button, JobPage job, int index) {
-        HBox row = (HBox) button.getParent();
-        TextField field =
-                new TextField(index < job.outputs().size() ? button.getText() : "{out}/" + job.name() + ".parquet");
-        if (index >= job.outputs().size()
-                && !workbench.shelf().settings().values().containsKey("out")) {
-            field.setText("out/" + job.name() + ".parquet");
-        }
-        field.getStyleClass().add("inline-edit");
-        row.getChildren().set(1, field);
-        field.requestFocus();
-        field.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ESCAPE) {
-                fillOutputs(job);
-            }
-        });
-        field.setOnAction(_ -> {
-            boolean replace =
-                    index < job.outputs().size() && job.outputs().get(index).replace();
-            edit(JobEdits.setOutput(
-                    job, index, new JobPage.Output(field.getText().strip(), replace, fixshelf.problem.Span.NONE)));
-        });
     }
 
     private void showRows() {
@@ -450,50 +398,14 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     /// Begins a new job with the line that reads a file.
     void begin(Path data) {
-        String name = data.getFileName()
-                .toString()
-                .replaceFirst("\\.[^.]*$", "")
-                .replaceAll("[^A-Za-z0-9]+", "_")
-                .toLowerCase(Locale.ROOT);
-        Path root = workbench.shelf().root();
-        Path absolute = data.toAbsolutePath().normalize();
-        String path = (absolute.startsWith(root) ? root.relativize(absolute) : absolute)
-                .toString()
-                .replace('\\', '/');
-        workbench
-                .background()
-                .ask(Request.now("begin", "looking at " + data.getFileName()), () -> shape(absolute, path), outcome -> {
-                    if (!outcome.isPresent()) {
-                        say(outcome.problems().getFirst().sentence(), true);
-                        return;
-                    }
-                    Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
-                    String job = page.getFileName().toString().replace(".yaml", "");
-                    String title = Character.toUpperCase(job.charAt(0))
-                            + job.substring(1).replace('_', ' ');
-                    workbench.edit(page, JobEdits.newPage(job, title, outcome.get()));
-                    show(page);
-                });
-    }
-
-    private Outcome<fixshelf.plan.ReadOptions> shape(Path data, String path) {
-        try {
-            if (!Files.isRegularFile(data) || Files.size(data) == 0) {
-                return Outcome.failed(Problem.about(
-                        fixshelf.problem.Code.FILE_EMPTY,
-                        path,
-                        data.getFileName() + " is empty or no file.",
-                        "Choose another."));
+        NewJob begun = new NewJob(workbench, data);
+        workbench.background().ask(Request.now("begin", "looking at " + data.getFileName()), begun::shape, shape -> {
+            if (shape.isPresent()) {
+                show(begun.begin(shape.get()));
+            } else {
+                say(shape.problems().getFirst().sentence(), true);
             }
-            return Outcome.of(DelimitedShape.detect(
-                    data, path, workbench.shelf().settings().nullWords()));
-        } catch (IOException e) {
-            return Outcome.failed(Problem.about(
-                    fixshelf.problem.Code.FILE_MISSING,
-                    path,
-                    "It cannot be read: " + e.getMessage() + ".",
-                    "Look at its rights."));
-        }
+        });
     }
 
     private void say(String words, boolean wrong) {

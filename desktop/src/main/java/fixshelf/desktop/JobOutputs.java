@@ -1,0 +1,70 @@
+package fixshelf.desktop;
+
+import fixshelf.problem.Span;
+import fixshelf.shelf.JobEdits;
+import fixshelf.shelf.JobPage;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.control.Button;
+import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
+
+/// Where the rows of a job go: a sentence for each output, whose blanks are edited in place.
+final class JobOutputs {
+    private final Workbench workbench;
+    private final Consumer<String> edit;
+    private final VBox view = new VBox(4);
+
+    /// `edit` takes the new text of the job's page.
+    JobOutputs(Workbench workbench, Consumer<String> edit) {
+        this.workbench = workbench;
+        this.edit = edit;
+    }
+
+    VBox view() {
+        return view;
+    }
+
+    void show(JobPage job) {
+        view.getChildren().clear();
+        int count = Math.max(1, job.outputs().size());
+        for (int i = 0; i < count; i++) {
+            Optional<JobPage.Output> output =
+                    i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
+            int index = i;
+            Button path =
+                    Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
+            path.setOnAction(_ -> write(path, job, index));
+            HBox row = Ui.row("state", Ui.label("Write to"), path);
+            output.ifPresent(o -> row.getChildren()
+                    .add(Ui.blank(
+                            o.replace() ? "replacing what is there" : "only if it is not there",
+                            "blank",
+                            () -> set(job, index, o.path(), !o.replace(), o.span()))));
+            row.setSpacing(6);
+            view.getChildren().add(row);
+        }
+    }
+
+    private void write(Button button, JobPage job, int index) {
+        boolean known = index < job.outputs().size();
+        String usual = workbench.shelf().settings().values().containsKey("out") ? "{out}/" : "out/";
+        TextField field = new TextField(known ? button.getText() : usual + job.name() + ".parquet");
+        field.getStyleClass().add("inline-edit");
+        ((HBox) button.getParent()).getChildren().set(1, field);
+        field.requestFocus();
+        field.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                show(job);
+            }
+        });
+        boolean replace = known && job.outputs().get(index).replace();
+        field.setOnAction(_ -> set(job, index, field.getText().strip(), replace, Span.NONE));
+    }
+
+    private void set(JobPage job, int index, String path, boolean replace, Span span) {
+        edit.accept(JobEdits.setOutput(job, index, new JobPage.Output(path, replace, span)));
+    }
+}

@@ -1,0 +1,56 @@
+package fixshelf.desktop;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.JobEdits;
+import fixshelf.source.DelimitedShape;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Locale;
+
+/// A job that begins with a file: what form the file has, and the first line that reads it.
+final class NewJob {
+    private final Workbench workbench;
+    private final Path data;
+
+    NewJob(Workbench workbench, Path data) {
+        this.workbench = workbench;
+        this.data = data.toAbsolutePath().normalize();
+    }
+
+    /// What form the file has; it is read for that, so this is asked away from the interface.
+    Outcome<ReadOptions> shape() {
+        Path root = workbench.shelf().root();
+        String path = (data.startsWith(root) ? root.relativize(data) : data)
+                .toString()
+                .replace('\\', '/');
+        try {
+            if (!Files.isRegularFile(data) || Files.size(data) == 0) {
+                return Outcome.failed(Problem.about(
+                        Code.FILE_EMPTY, path, data.getFileName() + " is empty or no file.", "Choose another."));
+            }
+            return Outcome.of(DelimitedShape.detect(
+                    data, path, workbench.shelf().settings().nullWords()));
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING, path, "It cannot be read: " + e.getMessage() + ".", "Look at its rights."));
+        }
+    }
+
+    /// Writes the page of the job, as a draft, and gives its file.
+    Path begin(ReadOptions shape) {
+        String name = data.getFileName()
+                .toString()
+                .replaceFirst("\\.[^.]*$", "")
+                .replaceAll("[^A-Za-z0-9]+", "_")
+                .toLowerCase(Locale.ROOT);
+        Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
+        String job = page.getFileName().toString().replace(".yaml", "");
+        String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+        workbench.edit(page, JobEdits.newPage(job, title, shape));
+        return page;
+    }
+}
