@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
+import java.util.stream.LongStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
@@ -51,7 +52,9 @@ final class MadeUpValues {
             "a,b",
             ",a,,b,",
             "a;b",
+            "9007199254740993",
             "9223372036854775807",
+            "9223372036854775808",
             "x".repeat(300),
             "  leading",
             "trailing  ",
@@ -67,6 +70,23 @@ final class MadeUpValues {
             "2026-02-07 23:59:59",
             "2026-02-07 24:00:00",
             "\u200B");
+
+    /// Also around what 32 bits hold, and what a binary fraction of 64 bits holds exactly.
+    private static final List<Long> WHOLE_EDGES = List.of(
+            0L,
+            1L,
+            -1L,
+            9L,
+            10L,
+            100L,
+            2_147_483_647L,
+            2_147_483_648L,
+            -2_147_483_649L,
+            9_007_199_254_740_992L,
+            9_007_199_254_740_993L,
+            -9_007_199_254_740_993L,
+            Long.MAX_VALUE,
+            Long.MIN_VALUE);
 
     private static final List<String> DAYS = List.of(
             "0001-01-01",
@@ -114,14 +134,16 @@ final class MadeUpValues {
                 }
             }
             case Type.Int _ -> {
-                for (long edge : new long[] {0, 1, -1, 9, 10, 100, Long.MAX_VALUE, Long.MIN_VALUE}) {
-                    values.add(Expr.Literal.integer(edge));
-                }
+                WHOLE_EDGES.forEach(edge -> values.add(Expr.Literal.integer(edge)));
                 while (values.size() < count) {
                     values.add(Expr.Literal.integer(random.nextLong() >> random.nextInt(64)));
                 }
             }
             case Type.Decimal(int precision, int scale) -> {
+                long most = (long) Math.pow(10, Math.min(precision, 18)) - 1;
+                LongStream.of(0, 5, -5, 15, most, -most)
+                        .filter(n -> Math.abs(n) <= most)
+                        .forEach(n -> values.add(new Expr.Literal(BigDecimal.valueOf(n, scale), type)));
                 while (values.size() < count) {
                     long digits = random.nextLong() >> (64 - Math.min(60, 3 * precision));
                     values.add(new Expr.Literal(

@@ -6,6 +6,7 @@ import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.io.IOException;
@@ -204,11 +205,13 @@ abstract class ScriptEngine implements FixEngine {
                     code.problems().stream().map(Problem::what).toList());
         }
         List<String> lines = new ArrayList<>();
-        String why = process(file -> write(job, code.get(), rows, file), lines);
         try {
+            String why = process(file -> write(job, code.get(), rows, file), lines);
             return lines.isEmpty() ? new Answer.OfJob.Stopped(why) : read(lines.getFirst(), job);
         } catch (IOException e) {
             return new Answer.OfJob.Stopped("the answers cannot be read: " + e.getMessage());
+        } catch (ProblemException e) {
+            return new Answer.OfJob.Unsaid(List.of(e.problem().what()));
         }
     }
 

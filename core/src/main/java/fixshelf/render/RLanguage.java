@@ -11,7 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 
-/// R 4.2 and later with dplyr 1.0 and stringr 1.5. Whole numbers are exact up to 2^53; beyond that the code stops
+/// R 4.2 and later with dplyr 1.0 and stringr 1.5. Whole numbers are exact below 2^53; beyond that the code stops
 /// instead of giving another number.
 public final class RLanguage extends FrameLanguage {
     private static final Set<String> KEYWORDS = Set.of(
@@ -32,22 +32,22 @@ public final class RLanguage extends FrameLanguage {
             }
             """);
         all.put(".whole_number", """
-            # The whole number that a text says, or NA. R's numbers are exact up to 2^53.
+            # The whole number that a text says, or NA. R's numbers are exact below 2^53.
             .whole_number <- function(text) {
               shaped <- coalesce(str_detect(text, "^[\\\\t-\\\\r ]*[+-]?[0-9]{1,38}[\\\\t-\\\\r ]*\\\\z"), FALSE)
               digits <- str_remove(str_remove_all(text, "[^0-9]"), "^0+(?=[0-9])")
               largest <- case_when(str_detect(text, fixed("-")) ~ "9223372036854775808", TRUE ~ "9223372036854775807")
               fits <- str_length(digits) < 19 | (str_length(digits) == 19 & digits <= largest)
               value <- suppressWarnings(as.numeric(case_when(shaped & fits ~ text)))
-              if (any(abs(value) > 2^53, na.rm = TRUE)) stop("R holds whole numbers exactly only up to 2^53")
+              if (any(abs(value) >= 2^53, na.rm = TRUE)) stop("R holds whole numbers exactly only below 2^53")
               value
             }
             """);
         all.put(".within", """
-            # A whole number, or NA beyond 64 bits. R's numbers are exact up to 2^53.
+            # A whole number, or NA beyond 64 bits. R's numbers are exact below 2^53.
             .within <- function(number) {
               number <- case_when(abs(number) < 2^63 * (1 + 1e-9) ~ number)
-              if (any(abs(number) > 2^53, na.rm = TRUE)) stop("R holds whole numbers exactly only up to 2^53")
+              if (any(abs(number) >= 2^53, na.rm = TRUE)) stop("R holds whole numbers exactly only below 2^53")
               number
             }
             """);
@@ -159,7 +159,7 @@ public final class RLanguage extends FrameLanguage {
               up <- places + under_places - over_places
               over <- round(abs(over) * 10^over_places) * 10^max(up, 0)
               under <- round(abs(under) * 10^under_places) * 10^max(-up, 0)
-              large <- under != 0 & (2 * over + under > 2^53)
+              large <- under != 0 & (2 * over + under >= 2^53)
               units <- (2 * over + under) %/% case_when(under != 0 ~ 2 * under)
               large <- large & units < 1.1e18
               if (any(large, na.rm = TRUE)) stop("R keeps only 15 digits of a decimal number exactly")

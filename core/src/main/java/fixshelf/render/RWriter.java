@@ -85,8 +85,8 @@ final class RWriter {
     }
 
     private static String whole(long number) {
-        if (Math.abs(number) > 1L << 53 || number == Long.MIN_VALUE) {
-            throw cannot("its whole numbers are exact only up to 2^53.", "Keep larger ones as text.");
+        if (Math.abs(number) >= 1L << 53 || number == Long.MIN_VALUE) {
+            throw cannot("its whole numbers are exact only below 2^53.", "Keep larger ones as text.");
         }
         return String.valueOf(number);
     }

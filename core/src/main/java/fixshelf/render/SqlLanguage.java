@@ -21,6 +21,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
@@ -97,12 +98,20 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     @Override
     public Outcome<String> job(JobCode job) {
-        return SqlJobs.write(this, job);
+        return said(() -> SqlJobs.write(this, job));
     }
 
     /// The query of a job, to be run over the tables in `before`, of which the last is its source.
     public final Outcome<String> jobQuery(JobCode job, List<String> before) {
-        return SqlJobs.query(this, job, before);
+        return said(() -> SqlJobs.query(this, job, before));
+    }
+
+    private static Outcome<String> said(Supplier<Outcome<String>> work) {
+        try {
+            return work.get();
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
     }
 
     @Override

@@ -51,7 +51,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     /// The language gave an error.
     public record Stopped(String why) implements Verdict {}
 
-    /// Lines that the language cannot say, and why.
+    /// Lines that the language cannot say, or a value that it cannot hold, and why.
     public record CannotSay(List<String> why) implements Verdict {
         public CannotSay {
             why = List.copyOf(why);
@@ -69,7 +69,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
             case Same _ -> "● same";
             case Differs _, OtherRows _ -> "▲ differs";
             case Stopped _ -> "▲ stops";
-            case CannotSay(List<String> why) -> "○ cannot say " + why.size() + (why.size() == 1 ? " line" : " lines");
+            case CannotSay(List<String> why) -> "○ cannot say " + (why.size() == 1 ? "it" : why.size() + " lines");
             case NotRun _ -> "· not run";
         };
     }
@@ -178,7 +178,10 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         }
         return switch (engine.run(code, rows)) {
             case Answer.OfJob.Unsaid(List<String> why) -> new CannotSay(why);
-            case Answer.OfJob.Stopped(String why) -> new Stopped(why);
+            case Answer.OfJob.Stopped(String why) ->
+                engine.language().isLimit(why)
+                        ? new CannotSay(List.of("A value is beyond its range: " + why))
+                        : new Stopped(why);
             case Answer.OfJob.Rows(List<List<@Nullable Object>> got) ->
                 firstDifference(code, expected, got).orElseGet(() -> new Same(got.size()));
         };

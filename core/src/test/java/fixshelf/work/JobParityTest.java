@@ -115,6 +115,66 @@ public class JobParityTest {
     }
 
     @Test
+    void whatALanguageCannotHoldIsNamed() throws IOException {
+        String longName = "a".repeat(200);
+        Jobs.shelf(root, (longName + ",n\nx,1\n").getBytes(StandardCharsets.UTF_8), """
+                job: job
+                lines:
+                  - read: data/in.csv
+                  - drop_repeats: [n]
+                    keep: first
+                """);
+        Shelf shelf = fixshelf.shelf.ShelfReader.read(root).get();
+        assertThat(Languages.find("postgresql")
+                        .orElseThrow()
+                        .job(planned(shelf).code(shelf))
+                        .problems())
+                .extracting(Problem::what)
+                .singleElement()
+                .asString()
+                .contains("the name aaaaaaaaaaaaaaaaaaaa… is too long");
+        for (String language : List.of("duckdb", "sqlite", "pandas", "r")) {
+            assertThat(verdict(shelf, language)).as(language).isEqualTo(new JobParity.Same(1));
+        }
+        Jobs.shelf(root, "a,n\nx\0y,1\n".getBytes(StandardCharsets.UTF_8), """
+                job: job
+                lines:
+                  - read: data/in.csv
+                  - choose: [a]
+                """);
+        shelf = fixshelf.shelf.ShelfReader.read(root).get();
+        assertThat(verdict(shelf, "pandas")).isEqualTo(new JobParity.Same(1));
+        for (String language : List.of("postgresql", "sqlite", "r")) {
+            assertThat(verdict(shelf, language).toString()).as(language).contains("CannotSay", "U+0000");
+        }
+        Jobs.shelf(root, "a,n\n9007199254740993,1\n".getBytes(StandardCharsets.UTF_8), """
+                job: job
+                lines:
+                  - read: data/in.csv
+                  - fix: number
+                    columns: [a]
+                """);
+        Files.writeString(
+                root.resolve("fixes/number.fix.md"),
+                joined("to_integer(text)")
+                        .replace("joined", "number")
+                        .replace("returns: text", "returns: integer")
+                        .replace("  other: {type: text}\n", ""));
+        shelf = fixshelf.shelf.ShelfReader.read(root).get();
+        assertThat(verdict(shelf, "r").toString()).contains("CannotSay", "only below 2^53");
+        assertThat(verdict(shelf, "sqlite")).isEqualTo(new JobParity.Same(1));
+    }
+
+    /// What came of the job in a language that is here; of one that is not, the test is skipped.
+    private static JobParity.Verdict verdict(Shelf shelf, String language) {
+        Engines.assumeHere(Engines.of(language));
+        return JobParity.check(shelf, planned(shelf), List.of(Engines.of(language)), new Stop(), _ -> {})
+                .get()
+                .getFirst()
+                .verdict();
+    }
+
+    @Test
     void aDifferenceIsShownWithItsCell() throws IOException {
         Shelf shelf = shelf(root, "- drop: [n]");
         FixEngine other = new AlteredEngine(Engines.of("duckdb"));
