@@ -6,7 +6,7 @@
 /// [Parity] runs a [Subject] in two engines and compares the answers row by row; [ParityReport] is the board.
 ///
 /// Read first: [Cases], [Promises], [Parity]. To add a promise, add a constant to
-/// [fixshelf.shelf.FixPage.Promise]; the compiler shows what else it needs.
+/// [fixshelf.shelf.Promise.Kind]; the compiler shows what else it needs.
 @NullMarked
 package fixshelf.check;
 

@@ -6,6 +6,9 @@
 /// A [Preview] stages the source once and keeps the table of every line, so that an edit computes only what comes
 /// after it. A [JobRun] reads the source straight into as few queries as the job allows.
 ///
+/// [JobParity] runs a job as code of other languages over the first rows of its source, and compares. [TableMappings]
+/// takes the mapping of an argument from a table.
+///
 /// Read first: [PlannedJob], [Preview], [JobRun].
 @NullMarked
 package fixshelf.work;
