@@ -3,9 +3,8 @@ package fixshelf.bench;
 import fixshelf.demo.DemoShelf;
 import fixshelf.plan.Line;
 import fixshelf.plan.Plan;
-import fixshelf.render.Language;
+import fixshelf.language.Definition;
 import fixshelf.render.Languages;
-import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
@@ -221,15 +220,13 @@ final class Bench {
             long start = System.nanoTime();
             Shelf shelf = ShelfReader.read(large).get();
             int problems = shelf.problems().size();
-            rendered = 0;
-            for (FixPage page : shelf.fixes()) {
-                for (Language language : Languages.ALL) {
-                    boolean said = shelf.definition(page)
-                            .then(d -> language.definition(d, ""))
-                            .isPresent();
-                    rendered += said ? 1 : 0;
-                }
-            }
+            List<Definition> fixes = shelf.fixes().stream()
+                    .flatMap(p -> shelf.definition(p).value().stream())
+                    .toList();
+            rendered = (int) fixes.parallelStream()
+                    .flatMap(f -> Languages.ALL.stream()
+                            .filter(l -> l.definition(f, "").isPresent()))
+                    .count();
             if (problems > 0) {
                 throw new IllegalStateException(problems + " problems");
             }

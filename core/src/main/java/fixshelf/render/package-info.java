@@ -1,8 +1,8 @@
 /// A fix, or a whole job, as code of a query language.
 ///
-/// What comes in: a typed expression, a [fixshelf.language.Definition], or a [JobCode]. What goes out: text that can be pasted as
-/// it is, or a problem that names what the language cannot say. One class a language, found by `ServiceLoader`:
-/// [DuckDbLanguage], [PostgresLanguage], [PandasLanguage].
+/// What comes in: a typed expression, a [fixshelf.language.Definition], or a [JobCode]. What goes out: text that
+/// can be pasted as it is, or a problem that names what the language cannot say. One class a language, found by
+/// `ServiceLoader`: [DuckDbLanguage], [PostgresLanguage], [PandasLanguage].
 ///
 /// SQL languages share [SqlLanguage] and hold only what they say differently, in one table of [SqlLanguage.Form]s by
 /// function. Precedence is kept by [Sql], so nobody places parentheses by hand. Patterns are written by

@@ -48,15 +48,22 @@ public final class ShelfReader {
         return new Shelf(root, settings, fixes, datasets, jobs, problems);
     }
 
+    /// A page before it is read.
+    private record Read(Path file, SourceText text) {}
+
     private <T> List<T> pages(String folder, String ending, BiFunction<Path, SourceText, T> reader) {
         Path from = root.resolve(folder);
         if (!Files.isDirectory(from)) {
             return List.of();
         }
         try (Stream<Path> files = Files.walk(from)) {
-            return files.filter(f -> f.toString().endsWith(ending) && Files.isRegularFile(f))
+            List<Read> texts = files.filter(f -> f.toString().endsWith(ending) && Files.isRegularFile(f))
                     .sorted()
-                    .flatMap(f -> text(f).map(s -> reader.apply(f, s)).stream())
+                    .flatMap(f -> text(f).map(s -> new Read(f, s)).stream())
+                    .toList();
+            // Pages do not know each other yet, so several are read at once; they stay in their order.
+            return texts.parallelStream()
+                    .map(t -> reader.apply(t.file(), t.text()))
                     .toList();
         } catch (IOException | java.io.UncheckedIOException e) {
             problems.add(unreadable(from, e.getMessage()));
