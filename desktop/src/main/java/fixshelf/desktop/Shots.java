@@ -2,6 +2,7 @@ package fixshelf.desktop;
 
 import fixshelf.language.PatternHelp;
 import fixshelf.shelf.FixEdits;
+import fixshelf.shelf.FixPage;
 import fixshelf.work.Preview;
 import java.awt.image.BufferedImage;
 import java.io.IOException;
@@ -11,6 +12,7 @@ import java.util.Objects;
 import java.util.concurrent.Callable;
 import java.util.concurrent.CompletableFuture;
 import javafx.application.Platform;
+import javafx.scene.control.ScrollPane;
 import javafx.scene.image.PixelReader;
 import javafx.scene.image.WritableImage;
 import javafx.stage.Stage;
@@ -49,6 +51,7 @@ final class Shots {
         save("pattern-helper");
         onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
         onScreen(() -> frame().workbench().orElseThrow().undo(page()));
+        promises();
         onScreen(() -> frame().enter(frame().jobsPlace()));
         settle();
         onScreen(() -> frame().jobsPlace().choose(8, Preview.View.LEAVING));
@@ -76,6 +79,22 @@ final class Shots {
         settle();
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-dark-sheet");
+    }
+
+    /// A fix with a promise that a value breaks; the page is as before afterwards.
+    private void promises() throws Exception {
+        Workbench workbench = frame().workbench().orElseThrow();
+        FixPage fix = workbench.shelf().fix("capital_first").orElseThrow();
+        onScreen(() -> {
+            frame().shelfPlace().show(fix.name());
+            frame().shelfPlace().write();
+            String promised = "[idempotent, never_longer, \"matches '^[^a]*$'\"]";
+            workbench.edit(fix.file(), FixEdits.setField(fix, "promises", promised));
+        });
+        settle();
+        onScreen(() -> frame().scene().getRoot().lookupAll(".page").forEach(n -> ((ScrollPane) n).setVvalue(1)));
+        save("promises");
+        onScreen(() -> workbench.undo(fix.file()));
     }
 
     /// Opens the shelf and goes through its places once, without a picture.
