@@ -71,7 +71,8 @@ final class MadeUpValues {
             "2026-02-07 24:00:00",
             "\u200B");
 
-    /// Also around what 32 bits hold, and what a binary fraction of 64 bits holds exactly.
+    /// Also around what 32 bits hold, what a binary fraction of 64 bits holds exactly, and where a third with four places
+    /// has more than 15 digits.
     private static final List<Long> WHOLE_EDGES = List.of(
             0L,
             1L,
@@ -82,6 +83,7 @@ final class MadeUpValues {
             2_147_483_647L,
             2_147_483_648L,
             -2_147_483_649L,
+            400_000_000_001L,
             9_007_199_254_740_992L,
             9_007_199_254_740_993L,
             -9_007_199_254_740_993L,

@@ -161,7 +161,7 @@ public final class RLanguage extends FrameLanguage {
               under <- round(abs(under) * 10^under_places) * 10^max(-up, 0)
               large <- under != 0 & (2 * over + under >= 2^53)
               units <- (2 * over + under) %/% case_when(under != 0 ~ 2 * under)
-              large <- large & units < 1.1e18
+              large <- (large & units < 1.1e18) | (units >= 1e15 & units < 1e18)
               if (any(large, na.rm = TRUE)) stop("R keeps only 15 digits of a decimal number exactly")
               units <- case_when(units < 1e18 ~ units)
               case_when(negative ~ -units, TRUE ~ units) / 10^places

@@ -155,6 +155,7 @@ public class GeneratedParityTest {
             "floor(d) + ceil(d)",
             "divide(d, e, 3)",
             "divide(n, m, 2)",
+            "divide(n, 3, 4)",
             "round_to_part(e, 4, 2)",
             "to_text(d - e)",
             "d < e",
