@@ -71,8 +71,8 @@ final class MadeUpValues {
             "2026-02-07 24:00:00",
             "\u200B");
 
-    /// Also around what 32 bits hold, what a binary fraction of 64 bits holds exactly, and where a third with four places
-    /// has more than 15 digits.
+    /// Also around what 32 bits hold, what a binary fraction of 64 bits holds exactly, and where a third with four
+    /// places has more than 15 digits.
     private static final List<Long> WHOLE_EDGES = List.of(
             0L,
             1L,

@@ -14,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -46,13 +47,14 @@ final class LanguagesPlace implements Place {
     private final FacingPages pages;
     private int chosen = 1;
     private boolean filling;
+    private boolean waiting;
 
     LanguagesPlace(Workbench workbench, Runnable changed) {
         this.workbench = workbench;
         this.changed = changed;
         ParityModel parity = new ParityModel(workbench.background());
-        ofFix = new FixInLanguages(workbench, parity, buttons(List.of(0, 1, 2, 3)), this::fill);
-        ofJob = new JobInLanguages(workbench, buttons(List.of(0, 3)), this::fill);
+        ofFix = new FixInLanguages(workbench, parity, buttons(List.of(0, 1, 2, 3)), this::fillSoon);
+        ofJob = new JobInLanguages(workbench, buttons(List.of(0, 3)), this::fillSoon);
         ofShelf = new ShelfInLanguages(
                 workbench,
                 parity,
@@ -61,7 +63,7 @@ final class LanguagesPlace implements Place {
                     choose(language.id());
                 },
                 buttons(List.of(2, 3)),
-                this::fill);
+                this::fillSoon);
         things.setAccessibleText("Fix or job");
         things.valueProperty().addListener(_ -> {
             if (!filling) {
@@ -141,6 +143,17 @@ final class LanguagesPlace implements Place {
         saved.forEach(s -> s.setText(""));
         shown().ifPresent(s -> s.check(FEW_VALUES));
         fill();
+    }
+
+    /// Fills once for all results that are waiting already.
+    private void fillSoon() {
+        if (!waiting) {
+            waiting = true;
+            Platform.runLater(() -> {
+                waiting = false;
+                fill();
+            });
+        }
     }
 
     private void fill() {

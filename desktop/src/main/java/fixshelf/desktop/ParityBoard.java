@@ -5,7 +5,9 @@ import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiConsumer;
 import javafx.geometry.HPos;
@@ -22,6 +24,13 @@ final class ParityBoard {
     private final GridPane grid = new GridPane();
     private final ParityModel model;
     private final BiConsumer<String, Language> open;
+    private final Map<Place, Shown> shown = new HashMap<>();
+    private List<String> rows = List.of();
+
+    /// A cell by its row and column, from 0.
+    private record Place(int fix, int language) {}
+
+    private record Shown(Button cell, Optional<ParityResult> result) {}
 
     ParityBoard(ParityModel model, BiConsumer<String, Language> open) {
         this.model = model;
@@ -33,9 +42,35 @@ final class ParityBoard {
         return grid;
     }
 
+    /// Shows what is known now. Results come in by the hundred, so only the cells that changed are made anew.
     void fill(Shelf shelf) {
-        grid.getChildren().clear();
         List<Language> languages = others();
+        List<String> names = shelf.fixes().stream().map(FixPage::name).toList();
+        if (!names.equals(rows)) {
+            rows = names;
+            shown.clear();
+            grid.getChildren().clear();
+            heads(languages);
+        }
+        for (int f = 0; f < shelf.fixes().size(); f++) {
+            for (int l = 0; l < languages.size(); l++) {
+                FixPage page = shelf.fixes().get(f);
+                Optional<ParityResult> result = model.result(shelf, page, languages.get(l));
+                Shown before = shown.get(new Place(f, l));
+                if (before == null || !before.result().equals(result)) {
+                    if (before != null) {
+                        grid.getChildren().remove(before.cell());
+                    }
+                    Button cell = cell(page, languages.get(l), result);
+                    GridPane.setHalignment(cell, HPos.CENTER);
+                    grid.add(cell, l + 1, f + 1);
+                    shown.put(new Place(f, l), new Shown(cell, result));
+                }
+            }
+        }
+    }
+
+    private void heads(List<Language> languages) {
         for (int l = 0; l < languages.size(); l++) {
             Label head =
                     Ui.label(languages.get(l).title().replaceFirst(",? (?=\\w+$)|-", "$0\n"), "table-head", "small");
@@ -44,15 +79,9 @@ final class ParityBoard {
             GridPane.setHalignment(head, HPos.CENTER);
             grid.add(head, l + 1, 0);
         }
-        int row = 1;
-        for (FixPage page : shelf.fixes()) {
-            grid.add(Ui.blank(page.name(), "fix-link", () -> open.accept(page.name(), languages.getFirst())), 0, row);
-            for (int l = 0; l < languages.size(); l++) {
-                Node cell = cell(shelf, page, languages.get(l));
-                GridPane.setHalignment(cell, HPos.CENTER);
-                grid.add(cell, l + 1, row);
-            }
-            row++;
+        for (int f = 0; f < rows.size(); f++) {
+            String name = rows.get(f);
+            grid.add(Ui.blank(name, "fix-link", () -> open.accept(name, languages.getFirst())), 0, f + 1);
         }
     }
 
@@ -65,8 +94,7 @@ final class ParityBoard {
         return Languages.ALL.stream().skip(1).toList();
     }
 
-    private Node cell(Shelf shelf, FixPage page, Language language) {
-        Optional<ParityResult> result = model.result(shelf, page, language);
+    private Button cell(FixPage page, Language language, Optional<ParityResult> result) {
         Button cell = Ui.blank(text(result), "board-cell", () -> open.accept(page.name(), language));
         cell.getStyleClass().add(style(result));
         String words = result.map(r -> r.mark() + ": " + r.detail()).orElse("not checked yet");
