@@ -9,9 +9,11 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /// What data frame languages have in common: fixes are functions that call each other, after a prelude.
@@ -64,14 +66,8 @@ abstract class FrameLanguage implements Language {
         return together(List.copyOf(functions.values()));
     }
 
-    /// The job as a function, over a table with the columns of its source. Fixes are called by name; those that
-    /// cannot be functions are written out.
-    abstract Outcome<String> jobFunction(JobCode job, String name);
-
-    /// What a job says of a new value of a column: a call where the fix can be a function, else all of it.
-    final Expr inJob(Step.Computed computed) {
-        return canBeCalled(computed.call()) ? computed.call() : Inliner.inline(computed.value(), Map.of());
-    }
+    /// The job as a function, over a table with the columns of its source; `inJob` says what stands for a new value.
+    abstract Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob);
 
     private boolean canBeCalled(Expr.FixCall call) {
         for (int i = 0; i < call.arguments().size(); i++) {
@@ -86,23 +82,31 @@ abstract class FrameLanguage implements Language {
         return definition(call.fix(), "").isPresent();
     }
 
+    /// Fixes are called by name; those that cannot be functions are written out.
     @Override
     public Outcome<String> job(JobCode job) {
         Map<String, String> functions = new LinkedHashMap<>();
-        for (JobCode.Line line : job.lines()) {
-            if (line.step() instanceof Step.Compute compute) {
-                compute.computed().stream()
-                        .map(Step.Computed::call)
-                        .filter(this::canBeCalled)
-                        .flatMap(c -> Calls.neededBy(c.fix()).stream())
-                        .forEach(f -> functions.computeIfAbsent(f.name(), _ -> function(f, "")));
+        Map<Expr.FixCall, Boolean> called = new HashMap<>();
+        Outcome<String> whole = jobFunction(job, jobName(job), computed -> {
+            if (!called.computeIfAbsent(withoutColumn(computed.call()), this::canBeCalled)) {
+                return Inliner.inline(computed.value(), Map.of());
             }
-        }
-        return jobFunction(job, jobName(job)).map(code -> {
+            Calls.neededBy(computed.call().fix())
+                    .forEach(f -> functions.computeIfAbsent(f.name(), _ -> function(f, "")));
+            return computed.call();
+        });
+        return whole.map(code -> {
             List<String> all = new ArrayList<>(functions.values());
             all.add(code);
             return together(all);
         });
+    }
+
+    /// The call with nothing in place of its column: those of one line are alike, and are asked about once.
+    private static Expr.FixCall withoutColumn(Expr.FixCall call) {
+        List<Expr> arguments = new ArrayList<>(call.arguments());
+        arguments.set(0, Expr.Literal.NULL);
+        return new Expr.FixCall(call.fix(), arguments);
     }
 
     /// The name of the job's function: its own, but where a fix that it calls is called so.

@@ -12,13 +12,18 @@ import java.util.function.Function;
 final class JobLines {
     private JobLines() {}
 
-    /// Each line of the job as `writer` writes it, or a problem for each line that it refuses.
-    static Outcome<List<String>> write(JobCode job, Function<JobCode.Line, String> writer) {
+    /// Each line of the job as `writer` writes it, under a comment with its words; a line that changes nothing is
+    /// left out. Or a problem for each line that is refused.
+    ///
+    /// @param comment how a comment begins in the language
+    static Outcome<List<String>> write(JobCode job, String comment, Function<JobCode.Line, String> writer) {
         List<String> written = new ArrayList<>();
         List<Problem> problems = new ArrayList<>();
         for (JobCode.Line line : job.lines()) {
             try {
-                written.add(writer.apply(line));
+                if (!isIdle(line.step())) {
+                    written.add(comment + " " + remark(line) + "\n" + writer.apply(line));
+                }
             } catch (ProblemException e) {
                 Problem why = e.problem();
                 problems.add(new Problem(
@@ -33,12 +38,12 @@ final class JobLines {
     }
 
     /// The line's number and words, as a comment says them.
-    static String remark(JobCode.Line line) {
+    private static String remark(JobCode.Line line) {
         return line.number() + ". " + line.sentence().replaceAll("\\s+", " ");
     }
 
     /// A line that changes nothing.
-    static boolean isIdle(Step step) {
+    private static boolean isIdle(Step step) {
         return step instanceof Step.Compute compute && compute.computed().isEmpty();
     }
 }

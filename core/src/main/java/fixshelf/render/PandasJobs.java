@@ -1,23 +1,22 @@
 package fixshelf.render;
 
+import fixshelf.language.Expr;
 import fixshelf.plan.Line;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 
 /// A job as a Python function from a data frame to a data frame.
 final class PandasJobs {
-    private final PandasLanguage language;
+    private PandasJobs() {}
 
-    PandasJobs(PandasLanguage language) {
-        this.language = language;
-    }
-
-    Outcome<String> write(JobCode job, String name) {
-        return JobLines.write(job, this::line).map(lines -> {
+    /// The function; `inJob` says what stands for a new value.
+    static Outcome<String> write(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
+        return JobLines.write(job, "#", line -> line(line.step(), inJob)).map(lines -> {
             List<String> body = new ArrayList<>();
             body.add("\"\"\""
                     + (job.about() + " Takes the rows of " + job.source() + ".")
@@ -26,33 +25,26 @@ final class PandasJobs {
                             .replace("\"\"\"", "'''")
                     + "\"\"\"");
             body.add("df = df.reset_index(drop=True).astype(\"string\")");
-            lines.stream().filter(l -> !l.isEmpty()).forEach(body::add);
+            body.addAll(lines);
             body.add("return df.reset_index(drop=True)");
             return "def " + name + "(df: pd.DataFrame) -> pd.DataFrame:\n    "
                     + String.join("\n", body).replace("\n", "\n    ") + "\n";
         });
     }
 
-    private String line(JobCode.Line line) {
-        if (JobLines.isIdle(line.step())) {
-            return "";
-        }
-        return "# " + JobLines.remark(line) + "\n"
-                + switch (line.step()) {
-                    case Step.Read _ -> "";
-                    case Step.Compute compute -> computed(compute);
-                    case Step.Project project -> projected(project);
-                    case Step.KeepOne keep -> kept(keep);
-                };
+    private static String line(Step step, Function<Step.Computed, Expr> inJob) {
+        return switch (step) {
+            case Step.Read _ -> "";
+            case Step.Compute compute -> computed(compute, inJob);
+            case Step.Project project -> projected(project);
+            case Step.KeepOne keep -> kept(keep);
+        };
     }
 
-    private String computed(Step.Compute compute) {
+    private static String computed(Step.Compute compute, Function<Step.Computed, Expr> inJob) {
         String values = compute.computed().stream()
                 .map(c -> "    " + text(c.column()) + ": "
-                        + PandasWriter.ofFrame()
-                                .series(language.inJob(c))
-                                .text()
-                                .replace("\n", "\n    ")
+                        + PandasWriter.ofFrame().series(inJob.apply(c)).text().replace("\n", "\n    ")
                         + ",\n")
                 .collect(Collectors.joining());
         String types = compute.computed().stream()

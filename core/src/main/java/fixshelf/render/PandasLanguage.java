@@ -3,12 +3,14 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 import java.util.TreeMap;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -171,8 +173,8 @@ public final class PandasLanguage extends FrameLanguage {
     }
 
     @Override
-    Outcome<String> jobFunction(JobCode job, String name) {
-        return new PandasJobs(this).write(job, PandasWriter.safe(name));
+    Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
+        return PandasJobs.write(job, PandasWriter.safe(name), inJob);
     }
 
     /// How a job is called in code.

@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
@@ -10,6 +11,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
 
 /// R 4.2 and later with dplyr 1.0 and stringr 1.5. Whole numbers are exact below 2^53; beyond that the code stops
 /// instead of giving another number.
@@ -256,8 +258,8 @@ public final class RLanguage extends FrameLanguage {
     }
 
     @Override
-    Outcome<String> jobFunction(JobCode job, String name) {
-        return new RJobs(this).write(job, RWriter.name(name));
+    Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
+        return RJobs.write(job, RWriter.name(name), inJob);
     }
 
     /// How a job is called in code.

@@ -45,18 +45,15 @@ final class SqlJobs {
 
     private Outcome<String> query(List<String> before) {
         List<String> from = new ArrayList<>(List.of(language.identifier(job.source())));
-        Outcome<List<String>> lines = JobLines.write(job, line -> {
-            if (JobLines.isIdle(line.step())) {
-                return "";
-            }
+        Outcome<List<String>> lines = JobLines.write(job, "--", line -> {
             String query = select(line.step(), from.getLast());
             String name = job.free("line_" + line.number());
             from.add(name);
-            return "-- " + JobLines.remark(line) + "\n" + name + " AS (\n  " + Sql.indent(query, 2) + "\n)";
+            return name + " AS (\n  " + Sql.indent(query, 2) + "\n)";
         });
         return lines.map(written -> {
             List<String> tables = new ArrayList<>(before);
-            written.stream().filter(l -> !l.isEmpty()).forEach(tables::add);
+            tables.addAll(written);
             String with = tables.isEmpty() ? "" : "WITH\n" + String.join(",\n", tables) + "\n";
             String order = withPlaces ? "\nORDER BY " + language.identifier(place) : "";
             return with + "SELECT " + names(job.result()) + "\nFROM " + from.getLast() + order;

@@ -95,7 +95,7 @@ final class FixInLanguages implements InLanguages {
             workbench
                     .background()
                     .ask(
-                            Request.now("rendering", "writing " + shown.name()),
+                            Request.now("rendering", "writing code"),
                             () -> {
                                 Map<String, Outcome<String>> all = new HashMap<>();
                                 Languages.ALL.forEach(l -> all.put(l.id(), rendered(shelf, l, shown, expression)));

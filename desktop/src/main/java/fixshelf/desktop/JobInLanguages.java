@@ -2,7 +2,6 @@ package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
 import fixshelf.desktop.Background.Request;
-import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.engine.Stop;
 import fixshelf.problem.Code;
@@ -84,6 +83,10 @@ final class JobInLanguages implements InLanguages {
     @Override
     public Standing standing(Language language) {
         Outcome<String> text = written(language);
+        Optional<Outcome<PlannedJob>> planned = written.map(Written::planned);
+        if (planned.isPresent() && !planned.get().isPresent()) {
+            return new Standing("▲ has a problem", "fails", "");
+        }
         if (!text.isPresent() && text != BEING_WRITTEN) {
             long lines = text.problems().size();
             return new Standing(
@@ -135,13 +138,11 @@ final class JobInLanguages implements InLanguages {
         results.clear();
         job.ifPresent(shown -> {
             Shelf shelf = workbench.shelf();
-            workbench
-                    .background()
-                    .ask(Request.now("rendering", "writing " + shown.name()), () -> write(shelf, shown), w -> {
-                        written = Optional.of(w);
-                        w.planned().value().ifPresent(p -> compare(shelf, p));
-                        changed.run();
-                    });
+            workbench.background().ask(Request.now("rendering", "writing code"), () -> write(shelf, shown), w -> {
+                written = Optional.of(w);
+                w.planned().value().ifPresent(p -> compare(shelf, p));
+                changed.run();
+            });
         });
     }
 
@@ -153,20 +154,35 @@ final class JobInLanguages implements InLanguages {
         return new Written(planned, code);
     }
 
+    /// All languages in one go, so that the source is read once.
     private void compare(Shelf shelf, PlannedJob planned) {
-        for (FixEngine engine : FixEngines.ALL) {
-            String title = engine.language().title();
-            workbench
-                    .background()
-                    .ask(
-                            new Request("language " + engine.language().id(), "the job in " + title, 120),
-                            () -> JobParity.check(shelf, planned, List.of(engine), Stop.currentOrNew(), _ -> {}),
-                            found -> {
-                                found.value()
-                                        .ifPresent(all -> all.forEach(
-                                                r -> results.put(r.language().id(), r)));
-                                changed.run();
-                            });
+        workbench
+                .background()
+                .ask(
+                        new Request("job in languages", "the job in every language", 120),
+                        () -> JobParity.check(
+                                shelf,
+                                planned,
+                                FixEngines.ALL,
+                                Stop.currentOrNew(),
+                                r -> Background.onScreen(() -> take(planned, r))),
+                        found -> {
+                            if (!found.isPresent()) {
+                                String why = found.problems().getFirst().sentence();
+                                Languages.ALL.forEach(l -> take(
+                                        planned, new JobParity(planned.job().name(), l, new JobParity.NotRun(why), 0)));
+                            }
+                            changed.run();
+                        });
+    }
+
+    /// A result that comes late, of another job or of the job as it was, says nothing.
+    private void take(PlannedJob planned, JobParity result) {
+        boolean now =
+                written.flatMap(w -> w.planned().value()).map(p -> p == planned).orElse(false);
+        if (now) {
+            results.put(result.language().id(), result);
+            changed.run();
         }
     }
 
