@@ -4,7 +4,10 @@ import fixshelf.engine.Answer;
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.Stop;
+import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
+import fixshelf.language.Parameter;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -82,9 +85,17 @@ public final class Parity {
         return new ParityResult(asked.subject(), engine.language(), new ParityResult.NotRun(why), 0, 0);
     }
 
-    /// That the language cannot write the subject: so much is known without running it.
+    /// That the language cannot write the subject, with what is fixed as in its first row: so much is known without
+    /// running it.
     private static Optional<ParityResult> unsaid(Asked asked, FixEngine engine) {
-        return engine.language().definition(asked.subject().fix(), "").problems().stream()
+        Definition fix = asked.subject().fix();
+        List<Expr> arguments = new ArrayList<>();
+        for (int p = 0; p < fix.parameters().size(); p++) {
+            Parameter parameter = fix.parameters().get(p);
+            Expr.Literal first = asked.evaluation().rows().getFirst().get(p);
+            arguments.add(parameter.fixed() ? first : new Expr.Name(parameter.name(), parameter.type()));
+        }
+        return engine.language().expression(Inliner.call(fix, arguments)).problems().stream()
                 .findFirst()
                 .map(p -> new ParityResult(
                         asked.subject(), engine.language(), new ParityResult.CannotSay(p.what()), 0, 0));
