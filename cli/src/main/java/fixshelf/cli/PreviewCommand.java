@@ -8,6 +8,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.LineEffect;
+import fixshelf.work.LostValue;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
@@ -26,6 +27,8 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = "Show what each line of a job does, and rows as of a line.")
 final class PreviewCommand extends ShelfOption {
+    private static final int MOST_LOST = 20;
+
     @Parameters(paramLabel = "JOB", description = "The job.")
     String name = "";
 
@@ -86,12 +89,26 @@ final class PreviewCommand extends ShelfOption {
         if (json) {
             ObjectNode node = Output.object().put("job", planned.job().name()).put("rows_looked_at", preview.rows());
             Effects.json(node, effects.get());
+            ArrayNode lost = node.putArray("lost");
+            preview.lost(planned.plan(), at, MOST_LOST)
+                    .value()
+                    .orElse(List.of())
+                    .forEach(l -> lost.addObject()
+                            .put("column", l.column())
+                            .put("value", l.value())
+                            .put("rows", l.rows()));
             ArrayNode array = node.putArray("rows");
             page.get().forEach(r -> row(array.addObject(), r, columns));
             Output.json(out(), node);
             return Output.FINE;
         }
         Effects.print(out(), shelf, planned.job(), effects.get());
+        effects.get().stream().filter(e -> e.valuesLost() > 0).forEach(e -> {
+            List<LostValue> lost =
+                    preview.lost(planned.plan(), e.line(), MOST_LOST).value().orElse(List.of());
+            out().println("line " + e.line() + " loses " + LostValue.list(lost)
+                    + (lost.size() == MOST_LOST ? "; …" : ""));
+        });
         out().println();
         out().println("as of line " + at + ", based on " + rowsLookedAt(preview));
         List<List<String>> table = new ArrayList<>();

@@ -5,8 +5,11 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Span;
 import fixshelf.type.Type;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import org.apache.calcite.sql.SqlCall;
 
 /// Looks at arguments whose value is already known: patterns, replacements, scales, code points.
@@ -14,6 +17,12 @@ import org.apache.calcite.sql.SqlCall;
 /// A pattern that comes through a parameter is looked at where the parameter gets its value, with
 /// [#problemWith].
 public final class ConstantArguments {
+    private static final int MOST_PARTS = 100;
+    private static final Set<FunctionDef> ONE_SIGN = Set.of(
+            PartFunctions.FIRST_PARTS, PartFunctions.SKIP_PARTS, PartFunctions.SKIP_PARTS_IN, PartFunctions.KEEP_PARTS);
+    private static final Set<FunctionDef> LISTED =
+            Set.of(PartFunctions.SKIP_PARTS_IN, PartFunctions.REMOVE_PARTS, PartFunctions.KEEP_PARTS);
+
     private final ExpressionParser parser;
     private final SqlCall call;
 
@@ -139,27 +148,55 @@ public final class ConstantArguments {
         boolean cuts =
                 function.slots().size() > 1 && function.slots().get(1).name().equals("separator");
         if (cuts && arguments.get(1) instanceof Expr.Literal(String separator, Type _)) {
-            boolean one = function == ListFunctions.FIRST_PARTS && separator.codePointCount(0, separator.length()) != 1;
+            boolean one = ONE_SIGN.contains(function) && separator.codePointCount(0, separator.length()) != 1;
             if (separator.isEmpty() || one) {
                 String wanted = one ? "one character" : "not empty";
                 return Optional.of(
                         new Refusal(1, Code.ARGUMENTS, "The separator is " + wanted + ".", "Give ',' or ';', say."));
             }
         }
-        if (function == ListFunctions.SPLIT_PART && arguments.get(2).equals(Expr.Literal.integer(0))) {
+        if (function == PartFunctions.SPLIT_PART && arguments.get(2).equals(Expr.Literal.integer(0))) {
             return Optional.of(new Refusal(
                     2, Code.ARGUMENTS, "Parts are counted from 1.", "Give 1 for the first, -1 for the last."));
         }
-        if (function == ListFunctions.REMOVE_PART && arguments.get(2).equals(Expr.Literal.text(""))) {
+        if (function == PartFunctions.REMOVE_PART && arguments.get(2).equals(Expr.Literal.text(""))) {
             return Optional.of(
                     new Refusal(2, Code.ARGUMENTS, "The part is not empty.", "Write drop_empty_parts(text, ',')."));
         }
-        if (function == ListFunctions.FIRST_PARTS) {
+        if (function == ListFunctions.DATE_RANGE) {
+            return days(arguments);
+        }
+        if (LISTED.contains(function) && arguments.get(2) instanceof Expr.Literal(List<?> parts, Type _)) {
+            return parts(function, parts);
+        }
+        if (function == PartFunctions.FIRST_PARTS || function == PartFunctions.SKIP_PARTS) {
             return inRange(arguments, 2, 0, 200, "A count is 0 to 200.");
         }
         return function == ListFunctions.REPLACE_UNTIL_SAME
                 ? inRange(arguments, 3, 1, 12, "The bound is 1 to 12.")
                 : Optional.empty();
+    }
+
+    private static Optional<Refusal> days(List<Expr> arguments) {
+        boolean tooMany = arguments.get(0) instanceof Expr.Literal(LocalDate first, Type _)
+                && arguments.get(1) instanceof Expr.Literal(LocalDate last, Type _)
+                && ChronoUnit.DAYS.between(first, last) >= Constants.MOST_DAYS;
+        return tooMany
+                ? Optional.of(new Refusal(
+                        1, Code.ARGUMENTS, "A list has at most 10,000 days.", "Compare with the two days instead."))
+                : Optional.empty();
+    }
+
+    private static Optional<Refusal> parts(FunctionDef function, List<?> parts) {
+        boolean text = !parts.isEmpty() && parts.stream().allMatch(String.class::isInstance);
+        boolean empty = function == PartFunctions.REMOVE_PARTS && parts.contains("");
+        return text && !empty && parts.size() <= MOST_PARTS
+                ? Optional.empty()
+                : Optional.of(new Refusal(
+                        2,
+                        Code.ARGUMENTS,
+                        empty ? "The empty part is not in this list." : "The list has 1 to 100 texts, no null.",
+                        empty ? "Write drop_empty_parts(text, ',') for that." : "Give ARRAY['n/a', '-'], say."));
     }
 
     private static Optional<Refusal> inRange(List<Expr> arguments, int index, long low, long high, String what) {

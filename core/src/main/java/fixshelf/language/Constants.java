@@ -2,6 +2,8 @@ package fixshelf.language;
 
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
@@ -15,6 +17,8 @@ public final class Constants {
     private Constants() {}
 
     private static final Pattern TEXT = Pattern.compile("'(?:[^']|'')*'");
+    static final int MOST_DAYS = 10_000;
+
     private static final Pattern WHOLE = Pattern.compile("-?[0-9]{1,18}");
 
     /// The constant that a text writes. The common forms, of which a shelf has thousands in its cases, are read
@@ -47,16 +51,18 @@ public final class Constants {
                         .map(b -> b.kind() == Scope.Kind.PARAMETER)
                         .orElse(false);
             case Expr.Call call
-            when isJoin(call.function()) -> call.arguments().stream().allMatch(a -> isFixed(a, scope));
+            when isWorkedOut(call.function()) -> call.arguments().stream().allMatch(a -> isFixed(a, scope));
             case Expr.Call _, Expr.Case _, Expr.FixCall _ -> value(expr).isPresent();
         };
     }
 
-    private static boolean isJoin(FunctionDef function) {
-        return function == TextFunctions.CONCAT || function == TextFunctions.CONCAT_CALL;
+    private static boolean isWorkedOut(FunctionDef function) {
+        return function == TextFunctions.CONCAT
+                || function == TextFunctions.CONCAT_CALL
+                || function == ListFunctions.DATE_RANGE;
     }
 
-    /// The value of literals joined with `||` and of `chr`; empty for everything else.
+    /// The value of literals joined with `||`, of `chr` and of `date_range`; empty for everything else.
     public static Optional<Expr.Literal> value(Expr expr) {
         return switch (expr) {
             case Expr.Literal literal -> Optional.of(literal);
@@ -74,7 +80,22 @@ public final class Constants {
             Optional<Expr.Literal> right = value(arguments.get(1));
             return left.flatMap(l -> right.map(r -> joined(l, r)));
         }
-        return Optional.empty();
+        boolean range = function == ListFunctions.DATE_RANGE
+                && arguments.get(0) instanceof Expr.Literal(LocalDate first, Type _)
+                && arguments.get(1) instanceof Expr.Literal(LocalDate last, Type _);
+        return range ? days(arguments) : Optional.empty();
+    }
+
+    private static Optional<Expr.Literal> days(List<Expr> arguments) {
+        LocalDate first = (LocalDate) ((Expr.Literal) arguments.get(0)).value();
+        LocalDate last = (LocalDate) ((Expr.Literal) arguments.get(1)).value();
+        return ChronoUnit.DAYS.between(first, last) >= MOST_DAYS
+                ? Optional.empty()
+                : Optional.of(new Expr.Literal(
+                        last.isBefore(first)
+                                ? List.of()
+                                : first.datesUntil(last.plusDays(1)).toList(),
+                        new Type.ListOf(Type.DATE)));
     }
 
     private static Expr.Literal joined(Expr.Literal left, Expr.Literal right) {

@@ -23,8 +23,9 @@ final class DateFunctions {
             .about("""
                 The day that the text writes in `layout`, or in the first of several layouts that gives one;
                 `yyyy-MM-dd` when left out. Letters are those of Unicode's date patterns: yyyy, M or MM, MMM (Jan)
-                or MMMM (January), d or dd; words stand in `'…'`. Month names are English, written `Jan`, `jan` or
-                `JAN`. The whole text must be so, and the day a real one of the years 0001 to 9999; anything else
+                or MMMM (January), d or dd; words stand in `'…'`. Month names are English, or of the language
+                whose two letters stand before the layout, as in `fr: d MMMM yyyy` (da, de, en, es, fr, it, nl, pl, pt,
+                sv); written `Jan`, `jan` or `JAN`, without a point. The whole text must be so, and the day a real one of the years 0001 to 9999; anything else
                 gives null.\
                 """)
             .example("to_date('2026-02-07')", "DATE '2026-02-07'")
@@ -32,18 +33,21 @@ final class DateFunctions {
             .example("to_date('07/02/2026', 'dd/MM/yyyy')", "DATE '2026-02-07'")
             .example("to_date('7 Feb 2026', 'yyyy-MM-dd', 'd MMM yyyy')", "DATE '2026-02-07'")
             .example("to_date('2026-2-7', 'yyyy-MM-dd')", "NULL")
+            .example("to_date('7 août 2026', 'd MMMM yyyy', 'fr: d MMMM yyyy')", "DATE '2026-08-07'")
             .done();
 
     static final FunctionDef FORMAT_DATE = define(
                     Group.DATE, "format_date", date("date"), optional(fixedText("layout")))
             .about("""
                 The day as text in `layout`; `yyyy-MM-dd` when left out. The letters are those of `to_date`, and EEE
-                (Sat) or EEEE (Saturday). Names are English, whatever the locale.\
+                (Sat) or EEEE (Saturday). Names are English, or of the language before the layout, as in `de: EEEE, d. MMMM`;
+                never those of the machine.\
                 """)
             .example("format_date(DATE '2026-02-07')", "'2026-02-07'")
             .example("format_date(DATE '2026-02-07', 'd/M/yyyy')", "'7/2/2026'")
             .example("format_date(DATE '2026-02-07', 'EEEE, d MMMM yyyy')", "'Saturday, 7 February 2026'")
             .example("format_date(DATE '2026-11-30', 'yyyyMMdd')", "'20261130'")
+            .example("format_date(DATE '2026-02-07', 'de: EEEE, d. MMMM yyyy')", "'Samstag, 7. Februar 2026'")
             .done();
 
     static final FunctionDef YEAR = part("year", "The year.", "2026", "2024");

@@ -2,13 +2,16 @@ package fixshelf.language;
 
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// How a day is written: the letters of Unicode's date patterns (UTS #35, part 4) that name a year, month, day or
 /// weekday, an hour (0 to 23), minute or second, and signs that stand for themselves. Words stand in `'…'`. Names
-/// are English.
-public record DateLayout(List<Part> parts) {
+/// are English, or of the language whose two letters and a colon stand before the layout: `fr: d MMMM yyyy`.
+public record DateLayout(CalendarNames names, List<Part> parts) {
+    private static final Pattern LANGUAGE = Pattern.compile("((?!([a-z])\\2)[a-z]{2}): *(.*)", Pattern.DOTALL);
+
     private static final String KNOWN =
             "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE, H, HH, mm, ss; words stand in '…'.";
 
@@ -25,17 +28,17 @@ public record DateLayout(List<Part> parts) {
         record Value(Field field) implements Part {}
     }
 
-    /// What a field says, and the fewest and most characters that it takes.
+    /// What a field says, and the fewest and most digits that it takes; 0 for a name.
     public enum Field {
         YEAR("yyyy", 4, 4),
         MONTH("M", 1, 2),
         MONTH_TWO("MM", 2, 2),
-        MONTH_SHORT("MMM", 3, 3),
-        MONTH_NAME("MMMM", 3, 9),
+        MONTH_SHORT("MMM", 0, 0),
+        MONTH_NAME("MMMM", 0, 0),
         DAY("d", 1, 2),
         DAY_TWO("dd", 2, 2),
-        WEEKDAY_SHORT("EEE", 3, 3),
-        WEEKDAY_NAME("EEEE", 6, 9),
+        WEEKDAY_SHORT("EEE", 0, 0),
+        WEEKDAY_NAME("EEEE", 0, 0),
         HOUR("H", 1, 2),
         HOUR_TWO("HH", 2, 2),
         MINUTE_TWO("mm", 2, 2),
@@ -96,11 +99,17 @@ public record DateLayout(List<Part> parts) {
 
     /// Why a layout will not do; empty when it will.
     static Optional<String> problemWith(String layout, Use use) {
-        List<Part> parts = new ArrayList<>();
-        Optional<String> problem = parse(layout, parts);
-        if (problem.isPresent()) {
-            return problem;
+        Matcher named = LANGUAGE.matcher(layout);
+        if (named.matches() && CalendarNames.find(named.group(1)).isEmpty()) {
+            return Optional.of("The names of months in " + named.group(1) + " are not known. Known: "
+                    + String.join(", ", CalendarNames.languages()) + ".");
         }
+        List<Part> parts = new ArrayList<>();
+        Optional<String> problem = parse(named.matches() ? named.group(3) : layout, parts);
+        return problem.isPresent() ? problem : problemWith(parts, use);
+    }
+
+    private static Optional<String> problemWith(List<Part> parts, Use use) {
         List<Field> fields = fields(parts);
         if (!use.isTimed() && fields.stream().anyMatch(Field::isTime)) {
             return Optional.of("A day has no hours: H, mm and ss are for to_timestamp and format_timestamp.");
@@ -117,7 +126,7 @@ public record DateLayout(List<Part> parts) {
             return Optional.of("To be read, a layout has one year, one month and one day, and " + hours + ".");
         }
         for (int i = 0; i + 1 < parts.size(); i++) {
-            boolean open = parts.get(i) instanceof Part.Value(Field a) && a.fewest < a.most;
+            boolean open = parts.get(i) instanceof Part.Value(Field a) && (!a.isDigits() || a.fewest < a.most);
             if (open && parts.get(i + 1) instanceof Part.Value) {
                 return Optional.of(
                         "Where a field of open length ends is not clear: put a sign after it, or use dd, MM.");
@@ -138,12 +147,15 @@ public record DateLayout(List<Part> parts) {
 
     /// Reads a layout that has no problem.
     static DateLayout of(String layout) {
+        Matcher named = LANGUAGE.matcher(layout);
         List<Part> parts = new ArrayList<>();
-        Optional<String> problem = parse(layout, parts);
+        Optional<String> problem = parse(named.matches() ? named.group(3) : layout, parts);
         if (problem.isPresent()) {
             throw new IllegalArgumentException(problem.get());
         }
-        return new DateLayout(parts);
+        CalendarNames names =
+                named.matches() ? CalendarNames.find(named.group(1)).orElseThrow() : CalendarNames.ENGLISH;
+        return new DateLayout(names, parts);
     }
 
     private static Optional<String> parse(String layout, List<Part> parts) {
@@ -185,27 +197,5 @@ public record DateLayout(List<Part> parts) {
             }
         }
         return Optional.empty();
-    }
-
-    static final List<String> MONTHS = List.of(
-            "January",
-            "February",
-            "March",
-            "April",
-            "May",
-            "June",
-            "July",
-            "August",
-            "September",
-            "October",
-            "November",
-            "December");
-
-    static final List<String> WEEKDAYS =
-            List.of("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday");
-
-    /// The ways in which a name may be written: as it is, in small letters, in capitals.
-    static List<String> writings(String name) {
-        return List.of(name, name.toLowerCase(Locale.ROOT), name.toUpperCase(Locale.ROOT));
     }
 }

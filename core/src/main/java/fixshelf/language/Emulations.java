@@ -7,6 +7,12 @@ import java.util.Optional;
 public final class Emulations {
     private Emulations() {}
 
+    /// Whether a day or time is read or written in a layout that is not known yet, so that no language can do it.
+    public static boolean lacksLayout(Expr.Call call) {
+        return LayoutEmulations.FUNCTIONS.contains(call.function())
+                && call.arguments().stream().skip(1).anyMatch(a -> !(a instanceof Expr.Literal));
+    }
+
     /// The call in simpler ones; empty for a call that a language says itself, and for one whose fixed arguments are
     /// not known yet.
     public static Optional<Expr> of(Expr.Call call) {

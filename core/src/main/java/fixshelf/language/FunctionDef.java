@@ -47,8 +47,8 @@ public record FunctionDef(
     /// @param optional it may be left out
     public record Slot(String name, Wants wants, boolean fixed, boolean optional) {}
 
-    /// The type of the result: always the same, or that of the `SAME` slots; for numbers, one that holds every sum or
-    /// product of its arguments; for a mapping, that of what it leads to.
+    /// The type of the result: always the same (`DATES` is a list of them), or that of the `SAME` slots; for numbers,
+    /// one that holds every sum or product of its arguments; for a mapping, that of what it leads to.
     public enum Result {
         TEXT,
         INTEGER,
@@ -56,6 +56,7 @@ public record FunctionDef(
         BOOLEAN,
         DATE,
         TIMESTAMP,
+        DATES,
         SAME,
         SUM,
         PRODUCT,
@@ -122,6 +123,7 @@ public record FunctionDef(
             case BOOLEAN -> Type.BOOLEAN;
             case DATE -> Type.DATE;
             case TIMESTAMP -> Type.TIMESTAMP;
+            case DATES -> new Type.ListOf(Type.DATE);
             case DECIMAL -> new Type.Decimal(18, scaleOf(arguments));
             case SAME -> common(arguments);
             case SUM -> Digits.sum(arguments);

@@ -22,6 +22,7 @@ public final class Functions {
                     Arithmetic.ALL,
                     DateFunctions.ALL,
                     TimeFunctions.ALL,
+                    PartFunctions.ALL,
                     ListFunctions.ALL)
             .flatMap(List::stream)
             .toList();

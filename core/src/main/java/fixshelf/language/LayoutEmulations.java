@@ -8,15 +8,22 @@ import fixshelf.language.DateLayout.Field;
 import fixshelf.language.DateLayout.Part;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.UnaryOperator;
+import java.util.Set;
 
 /// Days and times read and written in a layout, with those in the standard's order.
 final class LayoutEmulations {
     private LayoutEmulations() {}
+
+    static final Set<FunctionDef> FUNCTIONS = Set.of(
+            DateFunctions.TO_DATE,
+            DateFunctions.FORMAT_DATE,
+            TimeFunctions.TO_TIMESTAMP,
+            TimeFunctions.FORMAT_TIMESTAMP);
 
     static Optional<Expr> of(Expr.Call call) {
         List<Expr> a = call.arguments();
@@ -47,22 +54,25 @@ final class LayoutEmulations {
     /// One branch for each way in which fields of open length can come out.
     private static Expr read(Expr text, DateLayout layout, Type type) {
         FunctionDef reading = type instanceof Type.Timestamp ? TimeFunctions.TO_TIMESTAMP : DateFunctions.TO_DATE;
+        String standard = type instanceof Type.Timestamp ? "yyyy-MM-dd HH:mm:ss" : "yyyy-MM-dd";
+        if (layout.parts().equals(DateLayout.of(standard).parts())) {
+            return call(reading, text);
+        }
         List<Expr.Branch> branches = new ArrayList<>();
-        for (List<Integer> widths : widths(layout.parts(), 0)) {
-            branches.add(new Expr.Branch(
-                    call(PatternFunctions.REGEXP_LIKE, text, text(shape(layout.parts(), widths))),
-                    call(reading, isoText(text, layout.parts(), widths, type))));
+        for (List<Integer> widths : widths(layout, 0)) {
+            branches.add(
+                    new Expr.Branch(shaped(text, layout, widths), call(reading, isoText(text, layout, widths, type))));
         }
         return new Expr.Case(branches, new Expr.Literal(null, type), type);
     }
 
-    private static List<List<Integer>> widths(List<Part> parts, int from) {
-        if (from == parts.size()) {
+    private static List<List<Integer>> widths(DateLayout layout, int from) {
+        if (from == layout.parts().size()) {
             return List.of(List.of());
         }
         List<List<Integer>> all = new ArrayList<>();
-        for (int width : widths(parts.get(from))) {
-            for (List<Integer> rest : widths(parts, from + 1)) {
+        for (int width : widths(layout.parts().get(from), layout.names())) {
+            for (List<Integer> rest : widths(layout, from + 1)) {
                 List<Integer> one = new ArrayList<>(List.of(width));
                 one.addAll(rest);
                 all.add(one);
@@ -71,9 +81,16 @@ final class LayoutEmulations {
         return all;
     }
 
-    private static List<Integer> widths(Part part) {
+    private static List<Integer> widths(Part part, CalendarNames names) {
         return switch (part) {
             case Part.Plain(String plain) -> List.of(plain.codePointCount(0, plain.length()));
+            case Part.Value(Field field)
+            when !field.isDigits() ->
+                names.of(field).stream()
+                        .map(String::length)
+                        .distinct()
+                        .sorted(Comparator.reverseOrder())
+                        .toList();
             case Part.Value(Field field) -> {
                 List<Integer> widths = new ArrayList<>();
                 for (int width = field.most; width >= field.fewest; width--) {
@@ -84,32 +101,69 @@ final class LayoutEmulations {
         };
     }
 
-    private static String shape(List<Part> parts, List<Integer> widths) {
+    /// Whether a text has that length and the signs of the layout in their places. Digits and names need no look:
+    /// the standard's order is read strictly. Signs that could be taken for a field are looked at with a pattern.
+    private static Expr shaped(Expr text, DateLayout layout, List<Integer> widths) {
+        boolean clear = layout.parts().stream()
+                .allMatch(p -> !(p instanceof Part.Plain(String plain))
+                        || plain.codePoints().noneMatch(Character::isLetterOrDigit));
+        if (!clear) {
+            return call(PatternFunctions.REGEXP_LIKE, text, text(shape(layout, widths)));
+        }
+        int length = widths.stream().mapToInt(w -> w).sum();
+        Expr all = call(Comparisons.EQUAL, call(TextFunctions.LENGTH, text), number(length));
+        int at = 1;
+        for (int i = 0; i < widths.size(); i++) {
+            if (layout.parts().get(i) instanceof Part.Plain(String plain)) {
+                Expr sign = call(TextFunctions.SUBSTRING, text, number(at), number(widths.get(i)));
+                all = call(Comparisons.AND, all, call(Comparisons.EQUAL, sign, text(plain)));
+            }
+            at += widths.get(i);
+        }
+        return all;
+    }
+
+    private static String shape(DateLayout layout, List<Integer> widths) {
         StringBuilder pattern = new StringBuilder("^");
-        for (int i = 0; i < parts.size(); i++) {
-            switch (parts.get(i)) {
+        for (int i = 0; i < widths.size(); i++) {
+            switch (layout.parts().get(i)) {
                 case Part.Plain(String plain) -> plain.codePoints().forEach(c -> escape(pattern, c));
-                case Part.Value(Field field) ->
-                    pattern.append(field.isDigits() ? "[0-9]" : "[A-Za-z]")
-                            .append(widths.get(i) == 1 ? "" : "{" + widths.get(i) + "}");
+                case Part.Value(Field field) -> {
+                    pattern.append(
+                            field.isDigits() ? "[0-9]" : letters(layout.names().of(field)));
+                    pattern.append(widths.get(i) == 1 ? "" : "{" + widths.get(i) + "}");
+                }
             }
         }
         return pattern.append('$').toString();
+    }
+
+    /// A set of the letters of A to Z and of the others that occur in these names.
+    private static String letters(List<String> names) {
+        StringBuilder set = new StringBuilder("[A-Za-z");
+        names.stream()
+                .flatMap(n -> CalendarNames.writings(n).stream())
+                .flatMapToInt(String::codePoints)
+                .filter(c -> c > 127)
+                .distinct()
+                .sorted()
+                .forEach(set::appendCodePoint);
+        return set.append(']').toString();
     }
 
     private static void escape(StringBuilder pattern, int c) {
         pattern.append("\\.[]{}()*+?^$|".indexOf(c) >= 0 ? "\\" : "").appendCodePoint(c);
     }
 
-    private static Expr isoText(Expr text, List<Part> parts, List<Integer> widths, Type type) {
+    private static Expr isoText(Expr text, DateLayout layout, List<Integer> widths, Type type) {
         Map<Character, Expr> said = new HashMap<>();
         int at = 1;
-        for (int i = 0; i < parts.size(); i++) {
+        for (int i = 0; i < widths.size(); i++) {
             Expr piece = call(TextFunctions.SUBSTRING, text, number(at), number(widths.get(i)));
-            if (parts.get(i) instanceof Part.Value(Field field)) {
+            if (layout.parts().get(i) instanceof Part.Value(Field field)) {
                 Expr digits = widths.get(i) == 1 ? call(TextFunctions.CONCAT, text("0"), piece) : piece;
                 boolean named = field.isMonth() && !field.isDigits();
-                said.put(field.kind(), named ? monthNumber(piece, field == Field.MONTH_SHORT) : digits);
+                said.put(field.kind(), named ? monthNumber(piece, layout.names().of(field), widths.get(i)) : digits);
             }
             at += widths.get(i);
         }
@@ -123,14 +177,15 @@ final class LayoutEmulations {
         return new Expr.Call(TextFunctions.CONCAT_CALL, iso);
     }
 
-    private static Expr monthNumber(Expr name, boolean brief) {
+    /// The number of a month whose name has that length; null for another word.
+    private static Expr monthNumber(Expr name, List<String> months, int length) {
         List<Expr.Branch> branches = new ArrayList<>();
-        for (int m = 0; m < 12; m++) {
-            String month = DateLayout.MONTHS.get(m);
-            List<Expr> choices = new ArrayList<>(List.of(name));
-            DateLayout.writings(brief ? month.substring(0, 3) : month).forEach(w -> choices.add(text(w)));
-            String number = (m < 9 ? "0" : "") + (m + 1);
-            branches.add(new Expr.Branch(new Expr.Call(Comparisons.IN, choices), text(number)));
+        for (int m = 1; m <= months.size(); m++) {
+            if (months.get(m - 1).length() == length) {
+                List<Expr> choices = new ArrayList<>(List.of(name));
+                CalendarNames.writings(months.get(m - 1)).forEach(w -> choices.add(text(w)));
+                branches.add(new Expr.Branch(new Expr.Call(Comparisons.IN, choices), text((m < 10 ? "0" : "") + m)));
+            }
         }
         return new Expr.Case(branches, new Expr.Literal(null, Type.TEXT), Type.TEXT);
     }
@@ -148,7 +203,7 @@ final class LayoutEmulations {
                         pieces.add(text(plain.toString()));
                         plain.setLength(0);
                     }
-                    pieces.add(written(time, iso, field));
+                    pieces.add(written(time, iso, field, layout.names().of(field)));
                 }
             }
         }
@@ -164,7 +219,7 @@ final class LayoutEmulations {
         return pieces.size() == 1 ? pieces.getFirst() : new Expr.Call(TextFunctions.CONCAT_CALL, pieces);
     }
 
-    private static Expr written(Expr time, Expr iso, Field field) {
+    private static Expr written(Expr time, Expr iso, Field field, List<String> names) {
         Expr date = time.type() instanceof Type.Timestamp ? call(TimeFunctions.DATE_OF, time) : time;
         return switch (field) {
             case YEAR -> call(TextFunctions.SUBSTRING, iso, number(1), number(4));
@@ -172,22 +227,19 @@ final class LayoutEmulations {
             case DAY_TWO -> call(TextFunctions.SUBSTRING, iso, number(9), number(2));
             case MONTH -> call(Conversions.TO_TEXT, call(DateFunctions.MONTH, date));
             case DAY -> call(Conversions.TO_TEXT, call(DateFunctions.DAY, date));
-            case MONTH_SHORT -> named(call(DateFunctions.MONTH, date), DateLayout.MONTHS, n -> n.substring(0, 3));
-            case MONTH_NAME -> named(call(DateFunctions.MONTH, date), DateLayout.MONTHS, n -> n);
-            case WEEKDAY_SHORT -> named(call(DateFunctions.WEEKDAY, date), DateLayout.WEEKDAYS, n -> n.substring(0, 3));
+            case MONTH_SHORT, MONTH_NAME -> named(call(DateFunctions.MONTH, date), names);
+            case WEEKDAY_SHORT, WEEKDAY_NAME -> named(call(DateFunctions.WEEKDAY, date), names);
             case HOUR_TWO -> call(TextFunctions.SUBSTRING, iso, number(12), number(2));
             case MINUTE_TWO -> call(TextFunctions.SUBSTRING, iso, number(15), number(2));
             case SECOND_TWO -> call(TextFunctions.SUBSTRING, iso, number(18), number(2));
             case HOUR -> call(Conversions.TO_TEXT, call(TimeFunctions.HOUR, time));
-            case WEEKDAY_NAME -> named(call(DateFunctions.WEEKDAY, date), DateLayout.WEEKDAYS, n -> n);
         };
     }
 
-    private static Expr named(Expr number, List<String> names, UnaryOperator<String> shown) {
+    private static Expr named(Expr number, List<String> names) {
         List<Expr.Branch> branches = new ArrayList<>();
         for (int i = 0; i < names.size(); i++) {
-            branches.add(
-                    new Expr.Branch(call(Comparisons.EQUAL, number, number(i + 1)), text(shown.apply(names.get(i)))));
+            branches.add(new Expr.Branch(call(Comparisons.EQUAL, number, number(i + 1)), text(names.get(i))));
         }
         return new Expr.Case(branches, new Expr.Literal(null, Type.TEXT), Type.TEXT);
     }

@@ -1,5 +1,6 @@
 package fixshelf.language;
 
+import static fixshelf.language.Entry.date;
 import static fixshelf.language.Entry.define;
 import static fixshelf.language.Entry.fixed;
 import static fixshelf.language.Entry.fixedText;
@@ -14,61 +15,9 @@ import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;
 import java.util.List;
 
-/// Separated text as a list of its parts, and lists and mappings that are known when code is written.
+/// Lists and mappings, which are known when code is written.
 final class ListFunctions {
     private ListFunctions() {}
-
-    static final FunctionDef SPLIT_PART = define(
-                    Group.LIST, "split_part", text("text"), fixedText("separator"), fixed(integer("number")))
-            .about("""
-                The part with that number, from 1, of the text cut at every `separator`; from the end for a negative
-                number. Null when there are not so many parts. The separator is literal and not empty.\
-                """)
-            .example("split_part('lamp,brass,2', ',', 2)", "'brass'")
-            .example("split_part('lamp,brass', ',', 3)", "NULL")
-            .example("split_part('a||b', '|', 2)", "''")
-            .example("split_part('a/b/c', '/', -1)", "'c'")
-            .example("split_part('', ',', 1)", "''")
-            .done();
-
-    static final FunctionDef PART_COUNT = define(Group.LIST, "part_count", text("text"), fixedText("separator"))
-            .gives(Result.INTEGER)
-            .about("How many parts `separator` cuts the text into; 1 where it does not occur.")
-            .example("part_count('a,b,c', ',')", "3")
-            .example("part_count('', ',')", "1")
-            .example("part_count('a--b', '--')", "2")
-            .done();
-
-    static final FunctionDef FIRST_PARTS = define(
-                    Group.LIST, "first_parts", text("text"), fixedText("separator"), fixed(integer("count")))
-            .about("""
-                The first `count` parts with the separators between them; all of them when there are fewer. The
-                separator is one character.\
-                """)
-            .example("first_parts('a,b,c,d', ',', 2)", "'a,b'")
-            .example("first_parts('a,b', ',', 5)", "'a,b'")
-            .example("first_parts(',b,c', ',', 2)", "',b'")
-            .done();
-
-    static final FunctionDef REMOVE_PART = define(
-                    Group.LIST, "remove_part", text("text"), fixedText("separator"), fixedText("part"))
-            .about("""
-                Without the parts that are exactly `part`, and without their separators; parts that only begin or end
-                so stay. The empty text when no part is left. `part` is not empty.\
-                """)
-            .example("remove_part('a,zz,b,zz', ',', 'zz')", "'a,b'")
-            .example("remove_part('azz,1zz,zz', ',', 'zz')", "'azz,1zz'")
-            .example("remove_part('zz,zz', ',', 'zz')", "''")
-            .example("remove_part(',zz,b', ',', 'zz')", "',b'")
-            .done();
-
-    static final FunctionDef DROP_EMPTY_PARTS = define(
-                    Group.LIST, "drop_empty_parts", text("text"), fixedText("separator"))
-            .about("Without leading, trailing and doubled separators.")
-            .example("drop_empty_parts(',a,,b,', ',')", "'a,b'")
-            .example("drop_empty_parts(',,', ',')", "''")
-            .example("drop_empty_parts('a--b', '--')", "'a--b'")
-            .done();
 
     static final FunctionDef IN_LIST = define(Group.LIST, "in_list", same("value"), list("list"))
             .ownNulls()
@@ -80,6 +29,32 @@ final class ListFunctions {
             .example("in_list('b', ARRAY['a', 'b'])", "TRUE")
             .example("in_list(3, ARRAY[1, 2])", "FALSE")
             .example("in_list(NULL, ARRAY['a'])", "NULL")
+            .done();
+
+    static final FunctionDef DATE_RANGE = define(Group.LIST, "date_range", fixed(date("first")), fixed(date("last")))
+            .gives(Result.DATES)
+            .about("""
+                The list of all days from `first` to `last`, both of them in it; empty when `last` is before `first`. At
+                most 10,000 days. For `IN`, and as holidays.\
+                """)
+            .example("DATE '2026-12-24' IN (date_range(DATE '2026-12-20', DATE '2026-12-31'))", "TRUE")
+            .example("DATE '2027-01-01' IN (date_range(DATE '2026-12-20', DATE '2026-12-31'))", "FALSE")
+            .example(
+                    "working_days(DATE '2026-12-18', DATE '2027-01-04',"
+                            + " date_range(DATE '2026-12-24', DATE '2027-01-01'))",
+                    "5")
+            .done();
+
+    static final FunctionDef IS_KEY = define(Group.LIST, "is_key", same("value"), mapping("mapping"))
+            .ownNulls()
+            .gives(Result.BOOLEAN)
+            .about("""
+                Whether the mapping leads anywhere from the value: false for what `lookup` would not find. Null when
+                the value is null.\
+                """)
+            .example("is_key('a', MAP['a', 'x', 'b', 'y'])", "TRUE")
+            .example("is_key('A', MAP['a', 'x'])", "FALSE")
+            .example("is_key(NULL, MAP['a', 'x'])", "NULL")
             .done();
 
     static final FunctionDef LOOKUP = define(
@@ -122,14 +97,5 @@ final class ListFunctions {
             .example("replace_until_same('x', 'x', 'xx', 3)", "NULL")
             .done();
 
-    static final List<FunctionDef> ALL = List.of(
-            SPLIT_PART,
-            PART_COUNT,
-            FIRST_PARTS,
-            REMOVE_PART,
-            DROP_EMPTY_PARTS,
-            IN_LIST,
-            LOOKUP,
-            REPLACE_EACH,
-            REPLACE_UNTIL_SAME);
+    static final List<FunctionDef> ALL = List.of(IN_LIST, DATE_RANGE, IS_KEY, LOOKUP, REPLACE_EACH, REPLACE_UNTIL_SAME);
 }

@@ -38,7 +38,7 @@ final class TimeFunctions {
 
     static final FunctionDef FORMAT_TIMESTAMP = define(
                     Group.DATE, "format_timestamp", timestamp("time"), optional(fixedText("layout")))
-            .about("The time as text in `layout`; `yyyy-MM-dd HH:mm:ss` when left out. Names are English.")
+            .about("The time as text in `layout`; `yyyy-MM-dd HH:mm:ss` when left out. Names are as in `format_date`.")
             .example("format_timestamp(" + NOON + ")", "'2026-02-07 12:34:56'")
             .example("format_timestamp(" + NOON + ", 'd MMM yyyy, HH:mm')", "'7 Feb 2026, 12:34'")
             .example("format_timestamp(TIMESTAMP '0001-01-01 03:00:00', 'H:mm')", "'3:00'")

@@ -14,7 +14,24 @@ public sealed interface Line {
     /// Put a value fix in place of the values of some columns.
     ///
     /// @param arguments the other parameters of the fix, as SQL expressions over the columns, in the author's order
-    record Apply(String fix, Columns columns, Map<String, String> arguments) implements Line {}
+    /// @param lost what happens where a value becomes missing
+    record Apply(String fix, Columns columns, Map<String, String> arguments, Lost lost) implements Line {
+        public Apply(String fix, Columns columns, Map<String, String> arguments) {
+            this(fix, columns, arguments, Lost.COUNTED);
+        }
+
+        public Apply withColumns(Columns others) {
+            return new Apply(fix, others, arguments, lost);
+        }
+
+        public Apply withArguments(Map<String, String> others) {
+            return new Apply(fix, columns, others, lost);
+        }
+
+        public Apply withLost(Lost other) {
+            return new Apply(fix, columns, arguments, other);
+        }
+    }
 
     /// Of the rows with the same key keep one; nulls count as equal.
     ///
@@ -44,6 +61,14 @@ public sealed interface Line {
 
     /// Give columns other names; the order of the pairs does not matter, so that two can be exchanged.
     record Rename(Map<String, String> names) implements Line {}
+
+    /// What happens where a line would make a value missing.
+    enum Lost {
+        /// It is missing from then on, counted and listed.
+        COUNTED,
+        /// The run stops, and nothing is written.
+        STOPS
+    }
 
     /// Which row of a group stays.
     enum Keep {

@@ -45,7 +45,8 @@ public final class Planner {
         for (PlacedLine line : lines) {
             planner.where = line.where();
             List<Column> columns = steps.getLast().columns();
-            steps.add(planner.step(line.line(), columns).orElseGet(() -> new Step.Compute(List.of(), columns)));
+            steps.add(planner.step(line.line(), columns)
+                    .orElseGet(() -> new Step.Compute(List.of(), Line.Lost.COUNTED, columns)));
         }
         return Outcome.of(new Plan(steps), planner.problems);
     }
@@ -154,7 +155,7 @@ public final class Planner {
             computed.add(value);
             output.set(output.indexOf(column), new Column(column.name(), fix.returns()));
         }
-        return Optional.of(new Step.Compute(computed, output));
+        return Optional.of(new Step.Compute(computed, apply.lost(), output));
     }
 
     private void wantConstantsRight(Expr expr, String fix) {
@@ -209,7 +210,8 @@ public final class Planner {
         outcome.problems()
                 .forEach(p -> problems.add(
                         new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
-        Expr value = outcome.value().orElse(Expr.Literal.NULL);
+        Expr written = outcome.value().orElse(Expr.Literal.NULL);
+        Expr value = Constants.value(written).<Expr>map(v -> v).orElse(written);
         if (!Constants.fits(value, parameter.type())) {
             report(
                     Code.WRONG_TYPE,

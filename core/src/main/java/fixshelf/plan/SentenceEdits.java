@@ -52,16 +52,25 @@ public final class SentenceEdits {
             if (!text.isEmpty() && !text.equals("the usual " + name)) {
                 arguments.put(name, text);
             }
-            return Outcome.of(new Line.Apply(apply.fix(), apply.columns(), arguments));
+            return Outcome.of(apply.withArguments(arguments));
+        }
+        if (slot == Slot.LOST) {
+            return switch (text.toLowerCase(Locale.ROOT)) {
+                case Sentences.STOPS -> Outcome.of(apply.withLost(Line.Lost.STOPS));
+                case Sentences.COUNTED, "" -> Outcome.of(apply.withLost(Line.Lost.COUNTED));
+                default ->
+                    refused(
+                            "What happens at a lost value?",
+                            "Type " + Sentences.STOPS + " or " + Sentences.COUNTED + ".");
+            };
         }
         if (text.equalsIgnoreCase("every text column")) {
-            return Outcome.of(new Line.Apply(apply.fix(), new Columns.EveryText(), apply.arguments()));
+            return Outcome.of(apply.withColumns(new Columns.EveryText()));
         }
         if (text.toLowerCase(Locale.ROOT).startsWith(BUT)) {
-            Columns columns = new Columns.AllBut(list(text.substring(BUT.length())));
-            return Outcome.of(new Line.Apply(apply.fix(), columns, apply.arguments()));
+            return Outcome.of(apply.withColumns(new Columns.AllBut(list(text.substring(BUT.length())))));
         }
-        return named(text).map(names -> new Line.Apply(apply.fix(), new Columns.Named(names), apply.arguments()));
+        return named(text).map(names -> apply.withColumns(new Columns.Named(names)));
     }
 
     private static Outcome<ReadOptions> read(ReadOptions options, Slot slot, String text) {

@@ -35,6 +35,7 @@ public final class Sentences {
         DATASET,
         COLUMNS,
         ARGUMENT,
+        LOST,
         KEYS,
         KEEP,
         ORDER,
@@ -42,6 +43,11 @@ public final class Sentences {
         DROPPED,
         RENAMES
     }
+
+    /// What a blank says of lost values.
+    public static final String STOPS = "stops the run";
+
+    public static final String COUNTED = "becomes missing";
 
     /// The sentence in plain words; `fixSentence` gives what a fix says of itself, with `{parameter}` for blanks.
     public static String plain(Line line, Function<String, Optional<String>> fixSentence) {
@@ -122,6 +128,10 @@ public final class Sentences {
                 parts.add(new Part.Blank(value, Slot.ARGUMENT, name));
             }
         });
+        if (apply.lost() == Line.Lost.STOPS) {
+            parts.add(words("; a lost value "));
+            parts.add(blank(STOPS, Slot.LOST));
+        }
         return parts;
     }
 

@@ -17,7 +17,9 @@ public sealed interface Step {
     }
 
     /// New values in place of the old ones; rows and columns stay.
-    record Compute(List<Computed> computed, List<Column> columns) implements Step {
+    ///
+    /// @param lost what happens where a value becomes missing
+    record Compute(List<Computed> computed, Line.Lost lost, List<Column> columns) implements Step {
         public Compute {
             computed = List.copyOf(computed);
             columns = List.copyOf(columns);

@@ -109,7 +109,7 @@ public final class DuckDbLanguage extends SqlLanguage {
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
             case Type.Timestamp _ -> "TIMESTAMP";
-            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
             case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };

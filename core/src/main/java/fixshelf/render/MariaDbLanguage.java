@@ -116,7 +116,7 @@ public final class MariaDbLanguage extends SqlLanguage {
             case Type.Bool _ -> "SIGNED";
             case Type.Date _ -> "DATE";
             case Type.Timestamp _ -> "DATETIME";
-            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };
     }

@@ -172,7 +172,7 @@ public final class OracleLanguage extends DocumentedSql {
             case Type.Date _ -> "DATE";
             case Type.Timestamp _ -> "TIMESTAMP(0)";
             case Type.Decimal(int precision, int scale) -> "NUMBER(" + precision + ", " + scale + ")";
-            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
         };
     }
 

@@ -211,6 +211,9 @@ final class PandasWriter {
         if (simpler.isPresent()) {
             return py(simpler.get());
         }
+        if (Emulations.lacksLayout(call)) {
+            throw notYetKnown();
+        }
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
             case "trim" -> text(a, "str.strip(" + characters(a) + ")");
@@ -280,13 +283,16 @@ final class PandasWriter {
         };
     }
 
+    private static ProblemException notYetKnown() {
+        return cannot(
+                "a list, a mapping, a layout or a separator comes through a parameter.",
+                "Copy it as an expression, with the values filled in.");
+    }
+
     private Py more(Expr.Call call) {
         return switch (call.function().group()) {
             case DATE -> new PandasDates(this).write(call);
-            case LIST ->
-                throw cannot(
-                        "a list, a mapping or a separator comes through a parameter.",
-                        "Copy it as an expression, with the values filled in.");
+            case LIST -> throw notYetKnown();
             case TEXT, PATTERN, NULL, COMPARISON, CONVERSION, NUMBER ->
                 throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         };

@@ -334,7 +334,7 @@ public final class RLanguage extends FrameLanguage {
             case Type.Bool _ -> "logical";
             case Type.Date _ -> "Date";
             case Type.Timestamp _ -> "POSIXct";
-            case Type.ListOf _, Type.Mapping _ -> throw RWriter.listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw RWriter.notYetKnown();
         };
     }
 }

@@ -66,7 +66,7 @@ final class RWriter {
             case BigDecimal number -> decimal(number);
             case LocalDate day -> "as.Date(\"" + day + "\")";
             case LocalDateTime time -> time(time);
-            case List<?> _, Map<?, ?> _ -> throw listGiven();
+            case List<?> _, Map<?, ?> _ -> throw notYetKnown();
             default -> throw new IllegalStateException("no literal for " + value.getClass());
         };
     }
@@ -78,9 +78,9 @@ final class RWriter {
                 : "as.POSIXct(\"" + Literals.time(time) + "\", tz = \"UTC\")";
     }
 
-    static ProblemException listGiven() {
+    static ProblemException notYetKnown() {
         return cannot(
-                "a list, a mapping or a separator comes through a parameter.",
+                "a list, a mapping, a layout or a separator comes through a parameter.",
                 "Copy it as an expression, with the values filled in.");
     }
 
@@ -169,6 +169,9 @@ final class RWriter {
         if (simpler.isPresent()) {
             return r(simpler.get());
         }
+        if (Emulations.lacksLayout(call)) {
+            throw notYetKnown();
+        }
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
             case "trim" -> trimmed(a, true, true);
@@ -244,7 +247,7 @@ final class RWriter {
         return switch (call.function().group()) {
             case DATE -> new RDates(this).write(call);
             case NUMBER, CONVERSION -> new RNumbers(this).write(call);
-            case LIST -> throw listGiven();
+            case LIST -> throw notYetKnown();
             case TEXT, PATTERN, NULL, COMPARISON ->
                 throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         };

@@ -122,7 +122,7 @@ public final class SparkLanguage extends SqlLanguage {
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
             case Type.Timestamp _ -> "TIMESTAMP_NTZ";
-            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
             case Type.Date _ -> "DATE";
             case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
         };

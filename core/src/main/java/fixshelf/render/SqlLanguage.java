@@ -232,7 +232,7 @@ public abstract class SqlLanguage extends SqlSyntax {
             return sql(simpler.get());
         }
         Form form = forms.get(call.function().name());
-        if (form == null && needsValues(call)) {
+        if (Emulations.lacksLayout(call) || form == null && needsValues(call)) {
             throw cannot(
                     "what " + call.function().name() + " works with comes through a parameter.",
                     "Copy it as an expression, with the values filled in.");

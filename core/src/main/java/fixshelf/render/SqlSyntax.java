@@ -120,7 +120,7 @@ public abstract class SqlSyntax implements Language {
     }
 
     /// The refusal of a type that only exists while code is written.
-    final ProblemException listGiven() {
+    final ProblemException notYetKnown() {
         return cannot(
                 "a list or a mapping comes through a parameter.",
                 "Copy it as an expression, with the values filled in.");

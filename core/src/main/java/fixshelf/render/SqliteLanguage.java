@@ -130,7 +130,7 @@ public final class SqliteLanguage extends SqlLanguage {
             case Type.Text _, Type.Unknown _ -> "TEXT";
             case Type.Int _, Type.Bool _ -> "INTEGER";
             case Type.Date _, Type.Timestamp _ -> "TEXT";
-            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
             case Type.Decimal _ -> throw noDecimals();
         };
     }

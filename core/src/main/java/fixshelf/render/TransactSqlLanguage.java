@@ -114,7 +114,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
             case Type.Date _ -> "date";
             case Type.Timestamp _ -> "datetime2(0)";
             case Type.Decimal(int precision, int scale) -> "decimal(" + precision + ", " + scale + ")";
-            case Type.ListOf _, Type.Mapping _ -> throw listGiven();
+            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
         };
     }
 

@@ -116,6 +116,9 @@ public final class JobEdits {
                 if (!apply.arguments().isEmpty()) {
                     fields.add("with: " + YamlText.pairs(apply.arguments()));
                 }
+                if (apply.lost() == Line.Lost.STOPS) {
+                    fields.add("strict: true");
+                }
                 yield fields;
             }
             case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) -> {

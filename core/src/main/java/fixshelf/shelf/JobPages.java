@@ -73,9 +73,12 @@ public final class JobPages {
             return Optional.of(new Line.ReadDataset(fields.required("dataset", "Name a dataset.")));
         }
         if (fields.has("fix")) {
-            fields.allow(Set.of("fix", "columns", "with", "reason"));
-            return Optional.of(
-                    new Line.Apply(fields.required("fix", "Name a fix."), columns(fields), fields.pairs("with")));
+            fields.allow(Set.of("fix", "columns", "with", "strict", "reason"));
+            return Optional.of(new Line.Apply(
+                    fields.required("fix", "Name a fix."),
+                    columns(fields),
+                    fields.pairs("with"),
+                    fields.flag("strict", false) ? Line.Lost.STOPS : Line.Lost.COUNTED));
         }
         if (fields.has("drop_repeats")) {
             return Optional.of(dropRepeats(fields));

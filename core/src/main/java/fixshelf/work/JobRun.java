@@ -3,11 +3,13 @@ package fixshelf.work;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.PlanSql;
+import fixshelf.plan.Line;
 import fixshelf.plan.Step;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.shelf.JobPage;
 import fixshelf.source.CarefulCopy;
 import fixshelf.type.Column;
 import java.io.IOException;
@@ -39,6 +41,8 @@ public final class JobRun {
         /// A new stage begins; `stop` ends the run at once, from any thread.
         void stage(String words, Runnable stop);
     }
+
+    private static final int MOST_NAMED = 5;
 
     private final PlannedJob job;
     private final Watcher watcher;
@@ -208,6 +212,31 @@ public final class JobRun {
                     ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++))
                     : 0;
             effects.add(new LineEffect(line + 1, rows, rows, before, after, changed, lost, Optional.empty()));
+            wantNothingLost(line, lost);
+        }
+    }
+
+    private void wantNothingLost(int line, long lost) {
+        boolean stops =
+                job.plan().steps().get(line) instanceof Step.Compute compute && compute.lost() == Line.Lost.STOPS;
+        if (!stops || lost == 0) {
+            return;
+        }
+        stage("Line " + (line + 1) + ": looking for what was lost");
+        JobPage page = job.job();
+        Problem.Where where =
+                new Problem.Where(page.source(), page.lines().get(line).span());
+        try (Preview all =
+                Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).get()) {
+            List<LostValue> values =
+                    all.lost(job.plan(), line + 1, MOST_NAMED).value().orElse(List.of());
+            String what = String.format("Line %d would lose %,d values, and is strict: ", line + 1, lost)
+                    + LostValue.list(values) + ".";
+            throw new ProblemException(Problem.error(
+                    Code.VALUES_LOST,
+                    where,
+                    what,
+                    "Mend these values in a line before it, or leave out `strict: true`."));
         }
     }
 }

@@ -39,7 +39,11 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
         for (int i = 1; i < plan.steps().size(); i++) {
             String sentence =
                     Sentences.plain(job.lines().get(i).line(), n -> shelf.fix(n).map(FixPage::sentence));
-            lines.add(new JobCode.Line(i + 1, sentence, plan.steps().get(i)));
+            boolean stops = plan.steps().get(i) instanceof Step.Compute compute && compute.lost() == Line.Lost.STOPS;
+            lines.add(new JobCode.Line(
+                    i + 1,
+                    sentence + (stops ? " where Fix Shelf runs it, not here" : ""),
+                    plan.steps().get(i)));
         }
         String about = job.about().isBlank() ? job.title() : job.about();
         return new JobCode(job.name(), about, sourceName(), plan.read().columns(), lines);

@@ -228,6 +228,33 @@ public final class Preview implements AutoCloseable {
         return new Table(name, effect, Optional.of(groups));
     }
 
+    /// The values that a line made missing, the commonest first; at most `most` of them.
+    public Outcome<List<LostValue>> lost(Plan plan, int line, int most) {
+        if (!(plan.steps().get(line - 1) instanceof Step.Compute compute)
+                || compute.computed().isEmpty()) {
+            return Outcome.of(List.of());
+        }
+        return guarded(() -> {
+            String both = " FROM " + table(plan, line).name() + " n JOIN "
+                    + table(plan, line - 1).name() + " o USING (" + DuckSession.name(PlanSql.ROW) + ") WHERE ";
+            String each = compute.computed().stream()
+                    .map(c -> lost(c.column(), both))
+                    .collect(Collectors.joining(" UNION ALL "));
+            Grid grid = loaded.session()
+                    .query("SELECT c, v, count(*) FROM (" + each + ") GROUP BY c, v ORDER BY 3 DESC, c, v LIMIT "
+                            + most);
+            return grid.rows().stream()
+                    .map(r -> new LostValue((String) r.get(0), (String) r.get(1), (Long) r.get(2)))
+                    .toList();
+        });
+    }
+
+    private static String lost(String column, String both) {
+        String name = DuckSession.name(column);
+        return "SELECT " + DuckSession.text(column) + " AS c, CAST(o." + name + " AS VARCHAR) AS v" + both + "o." + name
+                + " IS NOT NULL AND n." + name + " IS NULL";
+    }
+
     /// How many rows a view of a line has.
     public Outcome<Long> count(Plan plan, int line, View view) {
         return guarded(() -> loaded.session().number("SELECT count(*) FROM (" + query(plan, line, view) + ")"));

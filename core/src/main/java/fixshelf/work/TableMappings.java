@@ -64,7 +64,7 @@ final class TableMappings {
             problems.addAll(written.problems());
             arguments.put(name, written.value().orElse("NULL"));
         });
-        return new Line.Apply(apply.fix(), apply.columns(), arguments);
+        return apply.withArguments(arguments);
     }
 
     private Outcome<String> mapping(Matcher from) {

@@ -175,6 +175,48 @@ class JobRunTest {
         assertThat(root.resolve("data/in.csv")).hasContent(DATA);
     }
 
+    /// K1, E20: a lost value is counted and listed, or stops the run.
+    @ParameterizedTest
+    @CsvSource({"false", "true"})
+    void aLostValueIsListedOrStopsTheRun(boolean strict) throws Exception {
+        String job = """
+            job: job
+            lines:
+              - read: data/in.csv
+              - fix: tidy
+                columns: [k, v]
+                with: {unwanted: "'A'"}
+            %s    reason: Because.
+            outputs:
+              - write: out.csv
+            """.formatted(strict ? "    strict: true\n" : "");
+        Shelf shelf = Jobs.shelf(root, "k,v\nA,1\nA,A\nB,\" A\"\n", job);
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            assertThat(preview.lost(planned.plan(), 2, 5).get())
+                    .containsExactly(
+                            new LostValue("k", "A", 2), new LostValue("v", " A", 1), new LostValue("v", "A", 1));
+            assertThat(preview.lost(planned.plan(), 2, 1).get()).hasSize(1);
+            assertThat(preview.lost(planned.plan(), 1, 5).get()).isEmpty();
+        }
+        Outcome<JobRun.Report> report = Jobs.run(shelf);
+        if (!strict) {
+            assertThat(report.get().effects().get(1).valuesLost()).isEqualTo(4);
+            assertThat(root.resolve("out.csv")).exists();
+            return;
+        }
+        assertThat(report.problems()).singleElement().satisfies(p -> {
+            assertThat(p.code()).isEqualTo(Code.VALUES_LOST);
+            assertThat(p.what())
+                    .isEqualTo("Line 2 would lose 4 values, and is strict: "
+                            + "'A' in k, 2 rows; '·A' in v, 1 row; 'A' in v, 1 row.");
+            assertThat(p.where().position().line()).isEqualTo(4);
+        });
+        assertThat(root.resolve("out.csv")).doesNotExist();
+        assertThat(planned.code(shelf).lines().getFirst().sentence()).contains("stops the run where Fix Shelf runs it");
+    }
+
     @Test
     void aDiskThatIsFullLeavesNothingBehind() throws Exception {
         org.junit.jupiter.api.Assumptions.assumeTrue(

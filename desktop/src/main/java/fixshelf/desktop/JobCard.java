@@ -226,6 +226,7 @@ final class JobCard {
             case ORDER -> with("place in the file", names);
             case CHOSEN, DROPPED -> names;
             case KEEP -> List.of("first", "last");
+            case LOST -> List.of(Sentences.COUNTED, Sentences.STOPS);
             case ENCODING -> fixshelf.plan.ReadOptions.ENCODINGS;
             case SEPARATOR -> List.of(",", ";", "|", "tab");
             case QUOTE -> List.of("\"", "'", "none");

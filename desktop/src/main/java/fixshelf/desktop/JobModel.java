@@ -10,6 +10,7 @@ import fixshelf.source.DelimitedFile;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
+import fixshelf.work.LostValue;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
@@ -117,6 +118,16 @@ final class JobModel {
                         ? Outcome.<List<PreviewRow>>of(List.of())
                         : preview.rows(look.planned().plan(), line, view, (long) page * PagedRows.PAGE, PagedRows.PAGE),
                 rows -> list.put(page, rows.value().orElse(List.of())));
+    }
+
+    /// The values that a line loses, the commonest first.
+    void lost(Look look, int line, int most, Consumer<List<LostValue>> done) {
+        background.ask(
+                Request.now(LANE, "reading lost values"),
+                () -> preview == null
+                        ? Outcome.<List<LostValue>>of(List.of())
+                        : preview.lost(look.planned().plan(), line, most),
+                values -> done.accept(values.value().orElse(List.of())));
     }
 
     /// Counts all rows of a source that is larger than what is staged.

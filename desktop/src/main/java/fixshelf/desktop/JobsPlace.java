@@ -9,7 +9,6 @@ import fixshelf.shelf.JobPage;
 import fixshelf.source.DelimitedFile;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
-import fixshelf.work.LineEffect;
 import fixshelf.work.Preview;
 import fixshelf.work.RunLog;
 import java.nio.file.Path;
@@ -20,13 +19,10 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Consumer;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
-import javafx.scene.control.ToggleButton;
-import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.HBox;
@@ -47,17 +43,12 @@ final class JobsPlace implements Place, JobCard.Listener {
     private final TextField add = new TextField();
     private final JobOutputs outputs;
     private final HBox buttons = Ui.row("buttons");
-    private final Label message = Ui.wrapped("", "soft");
-    private final ToggleGroup views = new ToggleGroup();
-    private final Label asOf = Ui.label("", "soft");
-    private final RowsGrid grid = new RowsGrid();
-    private final VBox right = Ui.column("sheet");
+    private final JobRows rows;
     private final FacingPages pages;
     private @Nullable Path file;
     private @Nullable Runnable stop;
     private Optional<JobModel.Look> look = Optional.empty();
     private int chosen = 1;
-    private Preview.View view = Preview.View.ALL;
     private long total = -1;
     private @Nullable DelimitedFile counted;
     private boolean filling;
@@ -68,6 +59,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         this.toFix = toFix;
         this.model = new JobModel(workbench.background());
         this.card = new JobCard(workbench, this);
+        this.rows = new JobRows(model, this::changed);
         this.outputs = new JobOutputs(workbench, this::edit);
         jobs.setAccessibleText("Job");
         jobs.getStyleClass().add("job-choice");
@@ -91,7 +83,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         });
         VBox left = new VBox(Ui.page(leftSheet()), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
-        pages = new FacingPages(left, rightSheet());
+        pages = new FacingPages(left, rows.view());
         workbench.shelfProperty().addListener(_ -> refresh());
         fillJobs();
     }
@@ -105,35 +97,6 @@ final class JobsPlace implements Place, JobCard.Listener {
         HBox writing = Ui.row("job-line", Ui.label("→", "line-number"), outputs.view());
         HBox.setHgrow(outputs.view(), Priority.ALWAYS);
         return new VBox(top, card.view(), adding, writing);
-    }
-
-    private Region rightSheet() {
-        HBox toggles = new HBox();
-        for (Preview.View each : Preview.View.values()) {
-            ToggleButton toggle = new ToggleButton(
-                    switch (each) {
-                        case ALL -> "All rows";
-                        case CHANGED -> "Changed cells";
-                        case LEAVING -> "Leaving";
-                    });
-            toggle.getStyleClass().setAll("toggle");
-            toggle.setUserData(each);
-            toggle.setToggleGroup(views);
-            toggle.setSelected(each == Preview.View.ALL);
-            toggle.setOnAction(_ -> turn(each));
-            toggles.getChildren().add(toggle);
-        }
-        VBox.setVgrow(grid, Priority.ALWAYS);
-        message.setVisible(false);
-        message.managedProperty().bind(message.visibleProperty());
-        right.getChildren().addAll(Ui.row("state", toggles, asOf), message, grid);
-        return right;
-    }
-
-    private void turn(Preview.View next) {
-        view = next;
-        views.getToggles().forEach(t -> t.setSelected(t.getUserData() == next));
-        showRows();
     }
 
     private Optional<JobPage> job() {
@@ -162,8 +125,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         look = Optional.empty();
         total = -1;
         chosen = job().map(j -> Math.max(1, j.lines().size())).orElse(1);
-        view = Preview.View.ALL;
-        turn(view);
+        rows.turn(Preview.View.ALL);
         refresh();
     }
 
@@ -172,7 +134,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         fill();
         job().ifPresent(j -> {
             if (j.problems().stream().anyMatch(Problem::isError)) {
-                say(j.problems().getFirst().sentence(), true);
+                rows.say(j.problems().getFirst().sentence(), true);
             } else {
                 model.look(workbench.shelf(), j, this::looked);
             }
@@ -182,11 +144,9 @@ final class JobsPlace implements Place, JobCard.Listener {
     private void looked(Outcome<JobModel.Look> outcome) {
         if (!outcome.isPresent()) {
             look = Optional.empty();
-            say(outcome.problems().getFirst().sentence(), true);
-            grid.show(List.of(), Set.of(), new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
+            rows.showNothing(outcome.problems().getFirst().sentence());
         } else {
             look = outcome.value();
-            message.setVisible(message.isVisible() && !message.getStyleClass().contains("problem"));
             countAll(outcome.get());
             showRows();
         }
@@ -242,49 +202,7 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     private void showRows() {
-        look.ifPresent(l -> {
-            int line = Math.min(chosen, l.planned().plan().steps().size());
-            Optional<LineEffect> effect = l.effect(line);
-            labelToggles(effect);
-            asOf.setText("as of line " + line
-                    + (view == Preview.View.LEAVING
-                                    && effect.flatMap(LineEffect::repeats).isPresent()
-                            ? ", by group"
-                            : ""));
-            String empty =
-                    switch (view) {
-                        case ALL -> "No rows at this line.";
-                        case CHANGED -> "This line changes no cell.";
-                        case LEAVING -> "No row leaves and no value is lost at this line.";
-                    };
-            model.rows(
-                    l,
-                    line,
-                    view,
-                    rows -> grid.show(
-                            l.columnsAt(line),
-                            view == Preview.View.CHANGED ? l.computedAt(line) : Set.of(),
-                            rows,
-                            empty));
-        });
-    }
-
-    private void labelToggles(Optional<LineEffect> effect) {
-        views.getToggles().forEach(t -> {
-            long n = effect.map(e -> switch ((Preview.View) t.getUserData()) {
-                        case ALL -> 0L;
-                        case CHANGED -> e.cellsChanged();
-                        case LEAVING -> e.line() == 1 ? 0 : e.rowsGone() + e.valuesLost();
-                    })
-                    .orElse(0L);
-            String words =
-                    switch ((Preview.View) t.getUserData()) {
-                        case ALL -> "All rows";
-                        case CHANGED -> "Changed cells";
-                        case LEAVING -> effect.filter(e -> e.valuesLost() > 0).isPresent() ? "Lost" : "Leaving";
-                    };
-            ((ToggleButton) t).setText(n > 0 ? words + String.format(" %,d", n) : words);
-        });
+        look.ifPresent(l -> rows.show(l, chosen));
     }
 
     private void offerLines(Completion completion) {
@@ -384,16 +302,16 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     void showColumn(String column) {
-        grid.getColumns().stream()
+        rows.grid().getColumns().stream()
                 .filter(c -> String.valueOf(c.getUserData()).startsWith(column + " "))
                 .findFirst()
-                .ifPresent(grid::scrollToColumn);
+                .ifPresent(rows.grid()::scrollToColumn);
     }
 
     /// Chooses a line and a view of it.
     void choose(int line, Preview.View wanted) {
         chosen(line);
-        turn(wanted);
+        rows.turn(wanted);
     }
 
     /// Begins a new job with the line that reads a file.
@@ -403,32 +321,26 @@ final class JobsPlace implements Place, JobCard.Listener {
             if (shape.isPresent()) {
                 show(begun.begin(shape.get()));
             } else {
-                say(shape.problems().getFirst().sentence(), true);
+                rows.say(shape.problems().getFirst().sentence(), true);
             }
         });
     }
 
-    private void say(String words, boolean wrong) {
-        message.setText(words);
-        message.setVisible(true);
-        Ui.mark(message, "problem", wrong);
-    }
-
     private void run() {
         job().ifPresent(j -> {
-            say("Running …", false);
+            rows.say("Running …", false);
             model.run(
                     workbench.shelf(),
                     j,
                     (words, stopRun) -> {
                         stop = stopRun;
-                        say(words + " …", false);
+                        rows.say(words + " …", false);
                         fillButtons();
                     },
                     report -> {
                         stop = null;
                         fill();
-                        say(
+                        rows.say(
                                 report.isPresent()
                                         ? reportText(report.get())
                                         : report.problems().getFirst().sentence(),
@@ -479,7 +391,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                 Command.of("Keep", "Shortcut+S", () -> {
                             Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
                             if (!kept.isPresent()) {
-                                say(kept.problems().getFirst().sentence(), true);
+                                rows.say(kept.problems().getFirst().sentence(), true);
                             }
                         })
                         .when(() -> file != null && workbench.isDraft(file)),
