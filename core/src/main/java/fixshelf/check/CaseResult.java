@@ -20,10 +20,15 @@ public record CaseResult(FixPage page, int index, FixPage.Case example, Answer a
 
     /// The same value: null only null, numbers by their size, text code point by code point.
     public static boolean same(@Nullable Object a, @Nullable Object b) {
-        if (a instanceof Number x && b instanceof Number y) {
+        boolean finite = !isInfinite(a) && !isInfinite(b);
+        if (finite && a instanceof Number x && b instanceof Number y) {
             return new BigDecimal(x.toString()).compareTo(new BigDecimal(y.toString())) == 0;
         }
         return Objects.equals(a, b);
+    }
+
+    private static boolean isInfinite(@Nullable Object value) {
+        return value instanceof Double number && !Double.isFinite(number);
     }
 
     public String expected() {

@@ -90,6 +90,39 @@ final class MadeUpValues {
             Long.MAX_VALUE,
             Long.MIN_VALUE);
 
+    /// Also where halves, the digits that a binary fraction holds, and the sizes of operands end.
+    private static final List<Double> NUMBER_EDGES = List.of(
+            0.0,
+            1.0,
+            -1.0,
+            0.1,
+            0.5,
+            -0.5,
+            1.5,
+            2.5,
+            -2.5,
+            2.675,
+            1.005,
+            -1.005,
+            5.015,
+            0.49999999999999994,
+            4.9999999999999994e-4,
+            123456.789,
+            1e15,
+            999999999999999.9,
+            9007199254740991.0,
+            9007199254740992.0,
+            1e-7,
+            1e22,
+            1e23,
+            1e150,
+            1.0000000000000002e150,
+            1e-150,
+            9.999999999999999e-151,
+            -1e200,
+            1e300,
+            1e-300);
+
     private static final List<String> DAYS = List.of(
             "0001-01-01",
             "0999-12-31",
@@ -139,6 +172,13 @@ final class MadeUpValues {
                 WHOLE_EDGES.forEach(edge -> values.add(Expr.Literal.integer(edge)));
                 while (values.size() < count) {
                     values.add(Expr.Literal.integer(random.nextLong() >> random.nextInt(64)));
+                }
+            }
+            case Type.Num _ -> {
+                NUMBER_EDGES.forEach(edge -> values.add(number(edge)));
+                while (values.size() < count) {
+                    values.add(number(
+                            random.nextInt(3) == 0 ? anyNumber() : (random.nextLong() >> random.nextInt(64)) / 1e3));
                 }
             }
             case Type.Decimal(int precision, int scale) -> {
@@ -204,6 +244,16 @@ final class MadeUpValues {
         return values;
     }
 
+    private static Expr.Literal number(double value) {
+        return new Expr.Literal(value + 0.0, Type.NUMBER);
+    }
+
+    /// A number of any size that a text may say.
+    private double anyNumber() {
+        double size = (1 + random.nextDouble()) * Math.pow(10, random.nextInt(598) - 299);
+        return random.nextBoolean() ? size : -size;
+    }
+
     private static Expr.Literal time(LocalDateTime time) {
         return new Expr.Literal(time, Type.TIMESTAMP);
     }
@@ -241,6 +291,7 @@ final class MadeUpValues {
                                 .forEach(n -> nearer.add(BigDecimal.valueOf(n, number.scale())));
                         yield number.unscaledValue().bitLength() < Long.SIZE ? nearer : List.of();
                     }
+                    case Double number -> simpler(number);
                     case LocalDate day ->
                         nearer(day.toEpochDay(), START.toEpochDay()).stream()
                                 .map(LocalDate::ofEpochDay)
@@ -257,6 +308,16 @@ final class MadeUpValues {
         return smaller.stream()
                 .<Expr.Literal>map(v -> new Expr.Literal(v, value.type()))
                 .toList();
+    }
+
+    /// Whole numbers for a broken one, and nearer ones for a whole one.
+    private static List<Double> simpler(double number) {
+        if (Math.abs(number) >= Type.Num.MOST_WHOLE) {
+            return List.of(0.0, Math.signum(number) * 1e15);
+        }
+        return number == Math.rint(number)
+                ? nearer((long) number, 0).stream().map(Long::doubleValue).toList()
+                : List.of(0.0, Math.rint(number));
     }
 
     /// The goal, half-way to it, and one step; each strictly nearer, so that going on comes to an end.

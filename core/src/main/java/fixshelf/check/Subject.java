@@ -75,7 +75,8 @@ public record Subject(String name, Definition fix, Optional<FixPage> page, int s
             case BOOLEAN -> Type.BOOLEAN;
             case DATE -> Type.DATE;
             case TIMESTAMP -> Type.TIMESTAMP;
-            case NUMERIC, SAME, ANY, LIST, MAPPING -> given;
+            case NUMBER -> Type.NUMBER;
+            case NUMERIC, REAL, SAME, ANY, LIST, MAPPING -> given;
         };
     }
 

@@ -182,6 +182,7 @@ public final class DuckSession implements AutoCloseable {
             case "BOOLEAN" -> Type.BOOLEAN;
             case "DATE" -> Type.DATE;
             case "TIMESTAMP" -> Type.TIMESTAMP;
+            case "DOUBLE" -> Type.NUMBER;
             default ->
                 name.startsWith("DECIMAL") ? new Type.Decimal(meta.getPrecision(i), meta.getScale(i)) : Type.INTEGER;
         };
@@ -195,6 +196,7 @@ public final class DuckSession implements AutoCloseable {
             case BigDecimal number -> number;
             case LocalDate day -> day;
             case java.math.BigInteger number -> number.longValue();
+            case Double number -> Double.isFinite(number) ? number : null;
             case Number number -> number.longValue();
             default -> value.toString();
         };

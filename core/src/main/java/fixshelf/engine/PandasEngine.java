@@ -94,6 +94,7 @@ final class PandasEngine extends ScriptEngine {
             case null -> values.addNull();
             case Long number -> values.add(number);
             case Boolean truth -> values.add(truth);
+            case Double number -> values.addObject().put("number", number.toString());
             case LocalDate day -> values.addObject().put("date", day.toString());
             case LocalDateTime time -> values.addObject().put("time", Literals.time(time));
             case BigDecimal number -> values.addObject().put("decimal", number.toPlainString());
@@ -150,6 +151,9 @@ final class PandasEngine extends ScriptEngine {
         }
         if (node.has("date")) {
             return LocalDate.parse(node.get("date").asText());
+        }
+        if (node.has("number")) {
+            return Double.valueOf(node.get("number").asText());
         }
         if (node.isObject()) {
             return new BigDecimal(node.get("decimal").asText());

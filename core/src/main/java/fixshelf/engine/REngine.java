@@ -212,7 +212,10 @@ final class REngine extends ScriptEngine {
             case 'N' -> new Answer.Value(null);
             case 'T' -> new Answer.Value(true);
             case 'F' -> new Answer.Value(false);
-            case 'D' -> new Answer.Value(number(new BigDecimal(rest), type));
+            case 'D' ->
+                rest.endsWith("Inf")
+                        ? new Answer.Failed("an infinite number")
+                        : new Answer.Value(number(new BigDecimal(rest), type));
             case 'S' -> new Answer.Value(text(rest));
             default -> new Answer.Failed(text(rest));
         };
@@ -221,6 +224,7 @@ final class REngine extends ScriptEngine {
     private static @Nullable Object number(BigDecimal number, Type type) {
         return switch (type) {
             case Type.Decimal _ -> number.round(DIGITS);
+            case Type.Num _ -> number.doubleValue();
             case Type.Int _ -> number.longValue();
             case Type.Date _ -> LocalDate.ofEpochDay(number.longValue());
             case Type.Timestamp _ -> LocalDateTime.ofEpochSecond(number.longValue(), 0, ZoneOffset.UTC);

@@ -211,6 +211,9 @@ final class SparkEngine implements FixEngine {
         if (node.isNull()) {
             return null;
         }
+        if (node.has("number")) {
+            return Double.valueOf(node.get("number").asText());
+        }
         if (node.isObject()) {
             return new BigDecimal(Objects.requireNonNull(node.get("decimal")).asText());
         }

@@ -214,11 +214,13 @@ final class SqlEvaluation {
             case Type.Bool _ when value instanceof Number number -> number.longValue() != 0;
             case Type.Int _ when value instanceof Number number -> new BigDecimal(number.toString()).longValue();
             case Type.Decimal _ when value instanceof Number number -> new BigDecimal(number.toString());
+            case Type.Num _ when value instanceof Number number -> number.doubleValue();
             case Type.Text _ when value != null -> value.toString();
             case Type.Date _ when value != null -> LocalDate.parse(value.toString());
             case Type.Timestamp _
             when value != null -> LocalDateTime.parse(value.toString().replace(' ', 'T'));
-            case Type.Bool _, Type.Int _, Type.Decimal _, Type.Text _, Type.Date _, Type.Timestamp _ -> value;
+            case Type.Bool _, Type.Int _, Type.Num _, Type.Decimal _, Type.Text _, Type.Date _, Type.Timestamp _ ->
+                value;
             case Type.ListOf _, Type.Mapping _, Type.Unknown _ -> value;
         };
     }

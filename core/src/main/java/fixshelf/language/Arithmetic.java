@@ -4,6 +4,7 @@ import static fixshelf.language.Entry.define;
 import static fixshelf.language.Entry.fixed;
 import static fixshelf.language.Entry.integer;
 import static fixshelf.language.Entry.numeric;
+import static fixshelf.language.Entry.real;
 
 import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;
@@ -24,13 +25,17 @@ public final class Arithmetic {
 
     private static FunctionDef operator(
             String sign, String about, Result gives, String call, String result, String beyond) {
-        return define(Group.NUMBER, sign, numeric("left"), numeric("right"))
+        return define(Group.NUMBER, sign, real("left"), real("right"))
                 .gives(gives)
-                .about(about + " Whole numbers: null beyond 64 bits. Exact numbers: with all digits.")
+                .about(about + " Whole numbers: null beyond 64 bits. Exact numbers: with all digits. Floating-point"
+                        + " numbers: as for `/`, null where a side is beyond 1e150 in size"
+                        + (sign.equals("*") ? " or closer to 0 than 1e-150 without being 0." : "."))
                 .example(call, result)
                 .example(beyond, "NULL")
                 .example("NULL " + sign + " 1", "NULL")
                 .example("1.50 " + sign + " 0.5", sign.equals("+") ? "2.0" : sign.equals("-") ? "1.0" : "0.75")
+                .example("1.5e0 " + sign + " 2", sign.equals("+") ? "3.5e0" : sign.equals("-") ? "-5e-1" : "3e0")
+                .example("1e200 " + sign + " 1e0", "NULL")
                 .done();
     }
 
@@ -50,36 +55,42 @@ public final class Arithmetic {
             .example("mod(7, 0)", "NULL")
             .done();
 
-    static final FunctionDef ABS = define(Group.NUMBER, "abs", numeric("number"))
+    static final FunctionDef ABS = define(Group.NUMBER, "abs", real("number"))
             .gives(Result.SAME)
             .about("Without its sign. Null where a whole number would be beyond 64 bits.")
             .example("abs(-7)", "7")
             .example("abs(-1.50)", "1.50")
+            .example("abs(-1.5e0)", "1.5e0")
             .example("abs(0)", "0")
             .done();
 
-    static final FunctionDef ROUND = define(Group.NUMBER, "round", numeric("number"), fixed(integer("scale")))
+    static final FunctionDef ROUND = define(Group.NUMBER, "round", real("number"), fixed(integer("scale")))
             .gives(Result.DECIMAL)
             .about("""
                 With `scale` digits after the point, half away from zero, as `decimal(18, scale)`; null when it does
-                not fit.\
+                not fit. Of a floating-point number the shortest digits are rounded that mean it, so that 2.675e0 is
+                2.68; null from 1e15 on.\
                 """)
             .example("round(2.675, 2)", "2.68")
             .example("round(-2.5, 0)", "-3")
             .example("round(7, 2)", "7.00")
             .example("round(12345678901234567.5, 3)", "NULL")
+            .example("round(2.675e0, 2)", "2.68")
+            .example("round(1e15, 0)", "NULL")
             .done();
 
     static final FunctionDef FLOOR = whole("floor", "The largest whole number that is not larger.", "1", "-2");
     static final FunctionDef CEIL = whole("ceil", "The smallest whole number that is not smaller.", "2", "-1");
 
     private static FunctionDef whole(String name, String about, String positive, String negative) {
-        return define(Group.NUMBER, name, numeric("number"))
+        return define(Group.NUMBER, name, real("number"))
                 .gives(Result.INTEGER)
-                .about(about + " Null beyond 64 bits.")
+                .about(about + " Null beyond 64 bits; of a floating-point number from 2^53 on.")
                 .example(name + "(1.5)", positive)
                 .example(name + "(-1.5)", negative)
                 .example(name + "(3)", "3")
+                .example(name + "(-1.5e0)", negative)
+                .example(name + "(9007199254740992e0)", "NULL")
                 .done();
     }
 

@@ -76,13 +76,14 @@ final class Checker {
             case BOOLEAN -> Expr.Literal.truth(literal.booleanValue());
             case CHAR -> Expr.Literal.text(literal.getValueAs(NlsString.class).getValue());
             case DECIMAL -> number(literal);
+            case DOUBLE -> approximate(literal);
             case UNKNOWN -> date(literal);
             default ->
                 report(
                         Code.SYNTAX,
                         literal,
                         "This kind of constant is not known.",
-                        "Write text, a whole number or a decimal.");
+                        "Write text, a number, or DATE '2026-02-07'.");
         };
     }
 
@@ -130,6 +131,15 @@ final class Checker {
                 : report(Code.WRONG_TYPE, literal, "A whole number has at most 64 bits.", "Write it as text.");
     }
 
+    /// `1.5e0`, the standard's way to write a floating-point number.
+    private Expr approximate(SqlLiteral literal) {
+        double value = literal.getValueAs(BigDecimal.class).doubleValue();
+        boolean fits = value == 0 || Math.abs(value) >= FloatFunctions.LEAST && Math.abs(value) <= FloatFunctions.MOST;
+        return fits
+                ? new Expr.Literal(value + 0.0, Type.NUMBER)
+                : report(Code.WRONG_TYPE, literal, "A number is 0, or 1e-300 to 1e300 in size.", "Write another one.");
+    }
+
     private Expr name(SqlIdentifier identifier) {
         if (!identifier.isSimple()) {
             return report(Code.UNKNOWN_NAME, identifier, "A name has one part.", "Write it without the dot.");
@@ -163,6 +173,10 @@ final class Checker {
         Expr otherwise = choice.getElseOperand() == null ? Expr.Literal.NULL : expr(choice.getElseOperand());
         if (choice.getElseOperand() != null) {
             wantCommon(type, otherwise, choice.getElseOperand());
+        }
+        if (type.type() instanceof Type.Num) {
+            branches.replaceAll(b -> new Expr.Branch(b.condition(), CommonType.asNumber(b.result())));
+            otherwise = CommonType.asNumber(otherwise);
         }
         return new Expr.Case(branches, otherwise, type.type());
     }
@@ -211,12 +225,7 @@ final class Checker {
             case MINUS -> function(Arithmetic.MINUS, call, operands);
             case TIMES -> function(Arithmetic.TIMES, call, operands);
             case MOD -> function(Arithmetic.MOD, call, operands);
-            case DIVIDE ->
-                report(
-                        Code.UNKNOWN_FUNCTION,
-                        call,
-                        "Languages understand / differently: as a whole number, with some digits, or with all.",
-                        "Write div(a, b) for whole numbers, or divide(a, b, scale) for digits after the point.");
+            case DIVIDE -> function(FloatFunctions.QUOTIENT, call, operands);
             case ARRAY_VALUE_CONSTRUCTOR -> constants(call, this::list);
             case MAP_VALUE_CONSTRUCTOR -> constants(call, this::mapping);
             case SELECT, ORDER_BY, UNION, WITH, SCALAR_QUERY, EXISTS ->
@@ -335,6 +344,17 @@ final class Checker {
             }
         }
         problems.addAll(new ConstantArguments(parser, call).check(function, arguments));
+        boolean approximate = same.type() instanceof Type.Num
+                || function.slot(0).wants() == Wants.NUMBER
+                || function.slot(0).wants() == Wants.REAL && Digits.isApproximate(arguments);
+        if (approximate) {
+            for (int i = 0; i < arguments.size(); i++) {
+                Wants wants = function.slot(i).wants();
+                boolean number = wants == Wants.NUMBER || wants == Wants.REAL || wants == Wants.SAME;
+                arguments.set(i, number ? CommonType.asNumber(arguments.get(i)) : arguments.get(i));
+            }
+            wantOneKind(function, arguments, call);
+        }
         Expr.Call checked = new Expr.Call(function, arguments);
         if (Digits.tooMany(checked.type())) {
             return report(
@@ -344,6 +364,20 @@ final class Checker {
                     "Round one of the sides first: round(…, 2).");
         }
         return checked;
+    }
+
+    /// Floating-point numbers beside exact ones would change those without a word.
+    private void wantOneKind(FunctionDef function, List<Expr> arguments, SqlCall call) {
+        for (int i = 0; i < arguments.size(); i++) {
+            Type type = arguments.get(i).type();
+            if (function.slot(i).wants() == Wants.REAL && type.isNumeric()) {
+                report(
+                        Code.WRONG_TYPE,
+                        call,
+                        "`" + function.name() + "` has a number beside " + type.label() + ".",
+                        "Write approximate(…) to make a number of that, or round(…, 2) to make the other exact.");
+            }
+        }
     }
 
     private static String count(int least, FunctionDef function) {
@@ -359,23 +393,19 @@ final class Checker {
         boolean wrong =
                 switch (slot.wants()) {
                     case NUMERIC -> !given.isNumeric();
+                    case REAL -> !given.isNumeric() && !(given instanceof Type.Num);
+                    case NUMBER -> !(given instanceof Type.Num) && !CommonType.isExactly(argument);
                     case LIST -> !(given instanceof Type.ListOf);
                     case MAPPING -> !(given instanceof Type.Mapping);
                     case TEXT, INTEGER, BOOLEAN, DATE, TIMESTAMP, SAME, ANY -> false;
                 };
         if (wrong && !(given instanceof Type.Unknown)) {
-            String wanted = slot.wants() == Wants.NUMERIC
-                    ? "number"
-                    : slot.wants().name().toLowerCase(Locale.ROOT);
             report(
                     Code.WRONG_TYPE,
                     node,
-                    function + " asks for a " + wanted + " as " + slot.name() + ", this is " + given.label() + ".",
-                    switch (slot.wants()) {
-                        case LIST -> "Write ARRAY['a', 'b'], or give a parameter of type list.";
-                        case MAPPING -> "Write MAP['a', 'x'], or give a parameter of type mapping.";
-                        default -> given.equals(Type.TEXT) ? "Write to_decimal(…) or to_integer(…)." : "Give a number.";
-                    });
+                    function + " asks for " + wanted(slot.wants()) + " as " + slot.name() + ", this is " + given.label()
+                            + ".",
+                    numberHint(slot.wants(), given));
         }
         Optional<Type> wanted =
                 switch (slot.wants()) {
@@ -384,9 +414,34 @@ final class Checker {
                     case BOOLEAN -> Optional.of(Type.BOOLEAN);
                     case DATE -> Optional.of(Type.DATE);
                     case TIMESTAMP -> Optional.of(Type.TIMESTAMP);
-                    case SAME, ANY, NUMERIC, LIST, MAPPING -> Optional.empty();
+                    case SAME, ANY, NUMERIC, NUMBER, REAL, LIST, MAPPING -> Optional.empty();
                 };
         wanted.ifPresent(type -> wantFits(function, slot.name(), type, argument, node));
+    }
+
+    private static String wanted(Wants wants) {
+        return switch (wants) {
+            case NUMERIC -> "a whole or exact number";
+            case NUMBER -> "a floating-point number";
+            case REAL -> "a number";
+            case TEXT, INTEGER, BOOLEAN, DATE, TIMESTAMP, LIST, MAPPING, SAME, ANY ->
+                "a " + wants.name().toLowerCase(Locale.ROOT);
+        };
+    }
+
+    private static String numberHint(Wants wants, Type given) {
+        return switch (wants) {
+            case LIST -> "Write ARRAY['a', 'b'], or give a parameter of type list.";
+            case MAPPING -> "Write MAP['a', 'x'], or give a parameter of type mapping.";
+            case NUMBER ->
+                given.isNumeric()
+                        ? "Write div(a, b) for whole numbers, divide(a, b, scale) for exact ones; or approximate(…)."
+                        : "Write to_number(…).";
+            default ->
+                given.equals(Type.TEXT)
+                        ? "Write to_decimal(…) or to_integer(…)."
+                        : given instanceof Type.Num ? "Make it exact first: round(…, 2)." : "Give a number.";
+        };
     }
 
     private void wantFits(String function, String parameter, Type wanted, Expr argument, SqlNode node) {
@@ -442,6 +497,12 @@ final class Checker {
         }
         if (to.equals(Type.TIMESTAMP)) {
             return from.equals(Type.DATE) ? "Write at_midnight(…)." : "Write to_timestamp(…).";
+        }
+        if (to instanceof Type.Num) {
+            return from.equals(Type.TEXT) ? "Write to_number(…)." : "Write approximate(…), or 1.5e0 for a constant.";
+        }
+        if (from instanceof Type.Num) {
+            return "Write round(…, scale), which gives decimal(18, scale).";
         }
         if (to instanceof Type.Decimal && from.isNumeric()) {
             return "Write round(…, scale), which gives decimal(18, scale).";
@@ -506,6 +567,7 @@ final class Checker {
     private Expr argument(Definition fix, Parameter parameter, SqlNode node) {
         Expr argument = expr(node);
         wantFits(fix.name(), parameter.name(), parameter.type(), argument, node);
+        argument = parameter.type() instanceof Type.Num ? CommonType.asNumber(argument) : argument;
         wantFixed(fix.name(), new Slot(parameter.name(), Wants.ANY, parameter.fixed(), false), argument, node);
         return argument;
     }
@@ -570,6 +632,7 @@ final class Checker {
         return switch (expr(call.operand(0))) {
             case Expr.Literal(Long value, Type _) -> Expr.Literal.integer(-value);
             case Expr.Literal(BigDecimal value, Type type) -> new Expr.Literal(value.negate(), type);
+            case Expr.Literal(Double value, Type type) -> new Expr.Literal(0.0 - value, type);
             default -> report(Code.SYNTAX, call, "Only a number can have a minus before it.", "Remove the minus.");
         };
     }

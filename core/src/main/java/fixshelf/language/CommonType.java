@@ -9,6 +9,7 @@ import java.util.List;
 final class CommonType {
     private Type type;
     private boolean hasDecimal;
+    private boolean onlyWholeConstants = true;
 
     CommonType() {
         this(Type.UNKNOWN);
@@ -29,11 +30,21 @@ final class CommonType {
     /// Whether a value may stand where `wanted` is asked for.
     static boolean fits(Expr value, Type wanted) {
         return value.type().fits(wanted)
-                || wanted instanceof Type.Decimal && tight(value).fits(wanted);
+                || wanted instanceof Type.Decimal && tight(value).fits(wanted)
+                || wanted instanceof Type.Num && isExactly(value);
     }
 
     /// Adds a value; false, and nothing is changed, when no type holds it too.
     boolean add(Expr value) {
+        boolean whole = isExactly(value) || value.type() instanceof Type.Unknown;
+        if (type instanceof Type.Num && whole) {
+            return true;
+        }
+        if (value.type() instanceof Type.Num && onlyWholeConstants && type instanceof Type.Decimal) {
+            type = Type.NUMBER;
+            return true;
+        }
+        onlyWholeConstants &= whole;
         boolean known = Type.common(type, tight(value))
                 .map(both -> {
                     type = both;
@@ -47,6 +58,18 @@ final class CommonType {
     /// Whole numbers alone make a whole number.
     Type type() {
         return type instanceof Type.Decimal && !hasDecimal ? Type.INTEGER : type;
+    }
+
+    /// A whole constant that a floating-point number holds exactly.
+    static boolean isExactly(Expr value) {
+        return value instanceof Expr.Literal(Long number, Type _) && Math.abs(number) <= Type.Num.MOST_WHOLE;
+    }
+
+    /// The value where a floating-point number is asked for: a whole constant becomes one.
+    static Expr asNumber(Expr value) {
+        return isExactly(value) && value instanceof Expr.Literal(Long number, Type _)
+                ? new Expr.Literal(number.doubleValue(), Type.NUMBER)
+                : value;
     }
 
     private static Type tight(Expr value) {

@@ -17,6 +17,9 @@ final class Digits {
         if (areWhole(arguments)) {
             return Type.INTEGER;
         }
+        if (isApproximate(arguments)) {
+            return Type.NUMBER;
+        }
         int scale = Math.max(scale(arguments.get(0)), scale(arguments.get(1)));
         int whole = Math.max(whole(arguments.get(0)), whole(arguments.get(1)));
         return decimal(whole + 1 + scale, scale);
@@ -25,6 +28,9 @@ final class Digits {
     static Type product(List<Expr> arguments) {
         if (areWhole(arguments)) {
             return Type.INTEGER;
+        }
+        if (isApproximate(arguments)) {
+            return Type.NUMBER;
         }
         int scale = scale(arguments.get(0)) + scale(arguments.get(1));
         return decimal(whole(arguments.get(0)) + whole(arguments.get(1)) + scale, scale);
@@ -40,7 +46,12 @@ final class Digits {
     }
 
     private static boolean areWhole(List<Expr> arguments) {
-        return arguments.stream().noneMatch(a -> a.type() instanceof Type.Decimal);
+        return arguments.stream().noneMatch(a -> a.type() instanceof Type.Decimal || a.type() instanceof Type.Num);
+    }
+
+    /// Whether one is a floating-point number.
+    static boolean isApproximate(List<Expr> arguments) {
+        return arguments.stream().anyMatch(a -> a.type() instanceof Type.Num);
     }
 
     /// Digits after the point.

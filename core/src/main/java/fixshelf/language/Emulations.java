@@ -21,7 +21,8 @@ public final class Emulations {
             case DATE -> DateEmulations.of(call);
             case LIST -> ListEmulations.of(call);
             case NUMBER -> NumberEmulations.of(call);
-            case PATTERN, NULL, COMPARISON, CONVERSION -> Optional.empty();
+            case CONVERSION -> FloatEmulations.of(call);
+            case PATTERN, NULL, COMPARISON -> Optional.empty();
         };
     }
 }

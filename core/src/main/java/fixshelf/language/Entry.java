@@ -92,6 +92,14 @@ final class Entry {
         return new Slot(name, Wants.NUMERIC, false, false);
     }
 
+    static Slot number(String name) {
+        return new Slot(name, Wants.NUMBER, false, false);
+    }
+
+    static Slot real(String name) {
+        return new Slot(name, Wants.REAL, false, false);
+    }
+
     static Slot list(String name) {
         return new Slot(name, Wants.LIST, true, false);
     }

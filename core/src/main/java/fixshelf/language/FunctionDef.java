@@ -35,6 +35,10 @@ public record FunctionDef(
         TIMESTAMP,
         /// A whole or an exact number.
         NUMERIC,
+        /// A floating-point number.
+        NUMBER,
+        /// A number of any kind; all of a call are of one kind, or whole and exact.
+        REAL,
         LIST,
         MAPPING,
         SAME,
@@ -53,6 +57,7 @@ public record FunctionDef(
         TEXT,
         INTEGER,
         DECIMAL,
+        NUMBER,
         BOOLEAN,
         DATE,
         TIMESTAMP,
@@ -120,6 +125,7 @@ public record FunctionDef(
         return switch (result) {
             case TEXT -> Type.TEXT;
             case INTEGER -> Type.INTEGER;
+            case NUMBER -> Type.NUMBER;
             case BOOLEAN -> Type.BOOLEAN;
             case DATE -> Type.DATE;
             case TIMESTAMP -> Type.TIMESTAMP;
@@ -154,9 +160,13 @@ public record FunctionDef(
         return Type.UNKNOWN;
     }
 
+    private static boolean isCommon(Wants wants) {
+        return wants == Wants.SAME || wants == Wants.NUMERIC || wants == Wants.REAL;
+    }
+
     private Type common(List<Expr> arguments) {
         return CommonType.of(IntStream.range(0, arguments.size())
-                .filter(i -> slot(i).wants() == Wants.SAME || slot(i).wants() == Wants.NUMERIC)
+                .filter(i -> isCommon(slot(i).wants()))
                 .mapToObj(arguments::get)
                 .toList());
     }

@@ -20,6 +20,7 @@ public final class Functions {
                     Comparisons.ALL,
                     Conversions.ALL,
                     Arithmetic.ALL,
+                    FloatFunctions.ALL,
                     DateFunctions.ALL,
                     TimeFunctions.ALL,
                     PartFunctions.ALL,

@@ -13,6 +13,9 @@ final class NumberEmulations {
     static Optional<Expr> of(Expr.Call call) {
         List<Expr> a = call.arguments();
         boolean whole = a.getFirst().type() instanceof Type.Int;
+        if (call.type() instanceof Type.Num && !a.isEmpty()) {
+            return FloatEmulations.of(call);
+        }
         return switch (call.function().name()) {
             case "floor", "ceil" -> whole ? Optional.of(a.getFirst()) : Optional.empty();
             case "round_to_part" -> {

@@ -25,6 +25,7 @@ public final class DuckDbLanguage extends SqlLanguage {
         say("regexp_like", a -> Sql.call("regexp_matches", sql(a.get(0)), patternText(a.get(1))));
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toNumber(a.getFirst(), "[+-]?[0-9]{1,38}", "BIGINT"));
+        say("approximate", a -> approximate(a.getFirst()));
         say("to_decimal", a -> toDecimal(a));
         say(
                 "to_date",
@@ -106,6 +107,7 @@ public final class DuckDbLanguage extends SqlLanguage {
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "VARCHAR";
+            case Type.Num _ -> "DOUBLE";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
             case Type.Timestamp _ -> "TIMESTAMP";
@@ -167,6 +169,14 @@ public final class DuckDbLanguage extends SqlLanguage {
     private Sql toNumber(Expr text, String shape, String type) {
         String pattern = "regexp_full_match(%s, '" + BLANKS + shape + BLANKS + "')";
         return castNumber(text, pattern, "try_cast(" + sql(text).text() + " AS " + type + ")");
+    }
+
+    /// Its own way from exact numbers rounds twice where there are more than 15 digits.
+    private Sql approximate(Expr number) {
+        String digits = number.type() instanceof Type.Decimal
+                ? cast(sql(number).text(), Type.TEXT)
+                : sql(number).text();
+        return Sql.atom(cast(digits, Type.NUMBER));
     }
 
     private Sql toDecimal(List<Expr> a) {

@@ -48,6 +48,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         say("regexp_like", a -> Sql.infix(sql(a.get(0)), "REGEXP", patternText(a.get(1)), Sql.COMPARE));
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toInteger(a.getFirst()));
+        say("approximate", a -> Sql.atom(cast(cast(sql(a.getFirst()).text(), Type.TEXT), Type.NUMBER)));
         say("to_decimal", this::toDecimal);
         say("to_date", a -> toDate(sql(a.getFirst())));
         say("format_date", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS CHAR)"));
@@ -112,6 +113,7 @@ public final class MariaDbLanguage extends SqlLanguage {
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "CHAR";
+            case Type.Num _ -> "DOUBLE";
             case Type.Int _ -> "SIGNED";
             case Type.Bool _ -> "SIGNED";
             case Type.Date _ -> "DATE";
@@ -125,10 +127,16 @@ public final class MariaDbLanguage extends SqlLanguage {
     private String declared(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "LONGTEXT CHARACTER SET utf8mb4";
+            case Type.Num _ -> "DOUBLE";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
             case Type.Decimal _, Type.Date _, Type.Timestamp _, Type.ListOf _, Type.Mapping _ -> typeName(type);
         };
+    }
+
+    @Override
+    Sql shortest(Expr number, int scale) {
+        return Sql.atom("CAST(" + cast(sql(number).text(), Type.TEXT) + " AS DECIMAL(60, " + (scale + 17) + "))");
     }
 
     @Override

@@ -164,9 +164,20 @@ public final class OracleLanguage extends DocumentedSql {
     }
 
     @Override
+    Sql approximate(String digits) {
+        return SqlSyntax.number(digits + "d");
+    }
+
+    @Override
+    Sql shortest(Expr number, int scale) {
+        throw cannot("it has no way to the shortest digits of a floating-point number.", "Use another language.");
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "VARCHAR2(4000 CHAR)";
+            case Type.Num _ -> "BINARY_DOUBLE";
             case Type.Int _ -> "NUMBER(19)";
             case Type.Bool _ -> "NUMBER(1)";
             case Type.Date _ -> "DATE";

@@ -62,33 +62,29 @@ public final class PandasLanguage extends FrameLanguage {
     }
 
     /// Functions that Python lacks, by the words that tell that a piece of code needs them.
-    private static final Map<String, String> HELPERS = new TreeMap<>(Map.of(
-            "iso_date",
-            """
+    private static final Map<String, String> HELPERS = new TreeMap<>(Map.ofEntries(
+            Map.entry("iso_date", """
             def iso_date(text):
                 \"""The day that a text writes as yyyy-MM-dd, or missing.\"""
                 try:
                     return date.fromisoformat(text) if re.fullmatch(r"[0-9]{4}-[0-9]{2}-[0-9]{2}", text) else pd.NA
                 except ValueError:
                     return pd.NA
-            """,
-            " later(",
-            """
+            """),
+            Map.entry(" later(", """
             def later(day, days):
                 \"""A day so many days later, or missing outside the calendar.\"""
                 try:
                     return day + timedelta(days=int(days))
                 except OverflowError:
                     return pd.NA
-            """,
-            "whole(",
-            """
+            """),
+            Map.entry("whole(", """
             def whole(number):
                 \"""A whole number, or missing beyond 64 bits.\"""
                 return number if -(2**63) <= number < 2**63 else pd.NA
-            """,
-            "months_later(",
-            """
+            """),
+            Map.entry("months_later(", """
             def months_later(day, months):
                 \"""The same day so many months later, or the last of the month; missing outside the calendar.\"""
                 count = day.year * 12 + day.month - 1 + int(months)
@@ -98,9 +94,8 @@ public final class PandasLanguage extends FrameLanguage {
                 last = (date(count // 12 + count % 12 // 11, (count + 1) % 12 + 1, 1) if count < 119_999 else None)
                 days = 31 if last is None else (last - first).days
                 return first.replace(day=min(day.day, days))
-            """,
-            "iso_time",
-            """
+            """),
+            Map.entry("iso_time", """
             def iso_time(text):
                 \"""The time that a text writes as yyyy-MM-dd HH:mm:ss, or missing.\"""
                 try:
@@ -108,18 +103,16 @@ public final class PandasLanguage extends FrameLanguage {
                     return datetime.fromisoformat(text) if re.fullmatch(shape, text) else pd.NA
                 except ValueError:
                     return pd.NA
-            """,
-            "seconds_later(",
-            """
+            """),
+            Map.entry("seconds_later(", """
             def seconds_later(time, seconds):
                 \"""A time so many seconds later, or missing outside the calendar.\"""
                 try:
                     return time + timedelta(seconds=int(seconds))
                 except OverflowError:
                     return pd.NA
-            """,
-            "initcap",
-            """
+            """),
+            Map.entry("initcap", """
             def initcap(text):
                 \"""Each run of letters and digits with a capital first and small letters after it.\"""
                 out, inside = [], False
@@ -130,9 +123,8 @@ public final class PandasLanguage extends FrameLanguage {
                         out.append(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else c)
                     inside = c.isalpha() or c.isdecimal()
                 return "".join(out)
-            """,
-            "units(",
-            """
+            """),
+            Map.entry("units(", """
             def units(number, divisor, places):
                 \"""A quotient with so many places, half away from zero; missing when it has more than 18 digits.\"""
                 top, bottom = Decimal(number).as_integer_ratio(), Decimal(divisor).as_integer_ratio()
@@ -140,17 +132,32 @@ public final class PandasLanguage extends FrameLanguage {
                 count = (2 * over + under) // (2 * under)
                 negative = (number < 0) != (divisor < 0)
                 return Decimal(-count if negative else count).scaleb(-places) if count < 10**18 else pd.NA
-            """,
-            "digits(",
-            """
+            """),
+            Map.entry("digits(", """
             def digits(number, places):
                 \"""The digits of a number with so many places, without a sign before zero.\"""
                 return f"{EXACT.plus(number):.{places}f}"
-            """,
-            "EXACT",
-            """
+            """),
+            Map.entry("EXACT", """
             EXACT = Context(prec=100)
-            """));
+            """),
+            Map.entry("float_number", """
+            def float_number(text):
+                \"""The floating-point number that a text says; missing beyond 1e300, 0 closer to it than 1e-300.\"""
+                shape = r"[\\t-\\r ]*[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)([eE][+-]?[0-9]{1,3})?[\\t-\\r ]*"
+                if len(text) > 100 or not re.fullmatch(shape, text):
+                    return pd.NA
+                size = abs(number := float(text))
+                return 0.0 if size < 1e-300 else number if size <= 1e300 else pd.NA
+            """),
+            Map.entry("nearest(", """
+            def nearest(number, places):
+                \"""The shortest digits of a number, with so many places, half away from zero; missing from 1e15 on.\"""
+                if abs(number) >= 10 ** min(15, 18 - places):
+                    return pd.NA
+                rounded = Decimal(repr(float(number))).quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
+                return rounded if abs(rounded) < 10 ** (18 - places) else pd.NA
+            """)));
 
     /// How a parameter is called in code.
     public static String argumentName(Parameter parameter) {

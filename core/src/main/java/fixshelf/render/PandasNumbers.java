@@ -43,7 +43,7 @@ final class PandasNumbers {
         return expr.type() instanceof Type.Decimal;
     }
 
-    private static int scale(List<Expr> a) {
+    static int scale(List<Expr> a) {
         if (a.getLast() instanceof Expr.Literal(Long scale, Type _)) {
             return scale.intValue();
         }

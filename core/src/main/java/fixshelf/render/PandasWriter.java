@@ -27,7 +27,7 @@ final class PandasWriter {
     private static final Set<String> TAKEN = Set.of(
             ("False None True and as assert async await break class continue def del elif else except finally for from"
                             + " global if import in is lambda nonlocal not or pass raise return try while with yield pd re"
-                            + " Decimal date datetime timedelta iso_date iso_time later months_later seconds_later whole initcap EXACT digits units len int abs str zip max min df list dict set type")
+                            + " Decimal date datetime timedelta iso_date iso_time later months_later seconds_later whole nearest float_number initcap EXACT digits units len int abs str zip max min df list dict set type")
                     .split(" "));
 
     private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
@@ -82,6 +82,7 @@ final class PandasWriter {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "\"string\"";
             case Type.Int _ -> "\"Int64\"";
+            case Type.Num _ -> "\"Float64\"";
             case Type.Bool _ -> "\"boolean\"";
             case Type.Decimal _, Type.Date _, Type.Timestamp _, Type.ListOf _, Type.Mapping _ -> "object";
         };
@@ -207,6 +208,9 @@ final class PandasWriter {
     }
 
     private Py call(Expr.Call call) {
+        if (PandasFloats.says(call)) {
+            return PandasFloats.write(this, call);
+        }
         Optional<Expr> simpler = Emulations.of(call);
         if (simpler.isPresent()) {
             return py(simpler.get());

@@ -32,6 +32,7 @@ public final class PostgresLanguage extends SqlLanguage {
                         sql(a.get(0)), "~", Sql.atom(text(regexWriter().write(pattern(a.get(1))))), Sql.COMPARE));
         say("regexp_extract", this::regexpExtract);
         say("to_integer", a -> toInteger(a.getFirst()));
+        say("read number", a -> readNumber(a.getFirst()));
         say("to_decimal", this::toDecimal);
         say("to_date", a -> toDate(a.getFirst()));
         say("format_date", a -> Sql.call("to_char", sql(a.getFirst()), Sql.atom("'YYYY-MM-DD'")));
@@ -114,6 +115,7 @@ public final class PostgresLanguage extends SqlLanguage {
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "text";
+            case Type.Num _ -> "double precision";
             case Type.Int _ -> "bigint";
             case Type.Bool _ -> "boolean";
             case Type.Timestamp _ -> "timestamp";
@@ -244,6 +246,25 @@ public final class PostgresLanguage extends SqlLanguage {
         Sql inRange = Sql.atom(value + " BETWEEN -9223372036854775808 AND 9223372036854775807");
         Sql cast = caseWhen(inRange, Sql.atom("CAST(" + value + " AS bigint)"));
         return castNumber(text, "%s ~ '^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "$'", cast.text());
+    }
+
+    /// Its own reading stops beyond the range, so that an exact number is looked at first.
+    private Sql readNumber(Expr text) {
+        String size = "abs(CAST(" + typedText(text) + " AS numeric))";
+        String number = cast(typedText(text), Type.NUMBER);
+        return caseOf(List.of(
+                "WHEN " + size + " < 1e-300 THEN " + cast("0", Type.NUMBER),
+                "WHEN " + size + " <= 1e300 THEN " + number));
+    }
+
+    @Override
+    Sql approximate(String digits) {
+        return Sql.atom(cast("'" + digits + "'", Type.NUMBER));
+    }
+
+    @Override
+    Sql shortest(Expr number, int scale) {
+        return Sql.atom("CAST(" + cast(sql(number).text(), Type.TEXT) + " AS numeric)");
     }
 
     private Sql toDecimal(List<Expr> a) {

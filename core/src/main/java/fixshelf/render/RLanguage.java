@@ -25,6 +25,21 @@ public final class RLanguage extends FrameLanguage {
 
     private static Map<String, String> helpers() {
         Map<String, String> all = new LinkedHashMap<>();
+        all.put(".nearest", """
+            # A floating-point number with so many places, half away from zero: the shortest digits that mean it are rounded.
+            .nearest <- function(number, places) {
+              number <- case_when(abs(number) < 10^min(15, 18 - places) ~ case_when(abs(number) < 1e-20 ~ 0, TRUE ~ number))
+              shortest <- function(x) {
+                if (is.na(x)) return(NA_character_)
+                for (digits in 15:17) {
+                  text <- format(x, digits = digits, scientific = FALSE, trim = TRUE)
+                  if (as.numeric(text) == x) break
+                }
+                text
+              }
+              .decimal_number(vapply(number, shortest, ""), places)
+            }
+            """);
         all.put(".code_points", """
             # Texts in an order that goes by code point, whatever the locale.
             .code_points <- function(text) {
@@ -68,6 +83,29 @@ public final class RLanguage extends FrameLanguage {
               value <- case_when(shaped & fits ~ value)
               if (any(value >= 10^15, na.rm = TRUE)) stop("R keeps only 15 digits of a decimal number exactly")
               case_when(str_detect(text, fixed("-")) ~ -value, TRUE ~ value) / 10^places
+            }
+            """);
+        all.put(".float_number", """
+            # The floating-point number that a text says, or NA. R reads 15 digits with powers up to 22 exactly.
+            .float_number <- function(text) {
+              shape <- "^[\\\\t-\\\\r ]*[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)([eE][+-]?[0-9]{1,3})?[\\\\t-\\\\r ]*\\\\z"
+              text <- case_when(str_length(text) <= 100 & str_detect(text, shape) ~ str_trim(text))
+              number <- str_extract(text, "^[+-]?[0-9.]+")
+              part <- coalesce(str_extract(number, "(?<=[.])[0-9]+"), "")
+              digits <- str_remove(str_remove_all(number, "[^0-9]"), "^0+")
+              zeros <- str_length(str_extract(digits, "0*\\\\z"))
+              digits <- str_sub(digits, 1, str_length(digits) - zeros)
+              power <- coalesce(as.numeric(str_extract(text, "(?<=[eE])[+-]?[0-9]+")), 0) - str_length(part) + zeros
+              size <- str_length(digits) + power
+              number <- case_when(is.na(digits) ~ NA_real_, digits == "" | size < -299 ~ 0, size > 301 | (size == 301 & digits != "1") ~ NA_real_,
+                TRUE ~ 1)
+              asked <- !is.na(number) & number == 1
+              if (any(asked & (str_length(digits) > 15 | abs(power) > 22))) {
+                stop("R reads only 15 digits and powers up to 22 of a floating-point number exactly")
+              }
+              whole <- suppressWarnings(as.numeric(case_when(asked ~ digits)))
+              number <- case_when(asked & power < 0 ~ whole / 10^-power, asked ~ whole * 10^power, TRUE ~ number)
+              case_when(str_detect(text, "^-") ~ -number, TRUE ~ number)
             }
             """);
         all.put(".later", """
@@ -223,7 +261,9 @@ public final class RLanguage extends FrameLanguage {
 
     @Override
     public boolean isLimit(String error) {
-        return error.contains("R holds whole numbers exactly") || error.contains("R keeps only 15 digits");
+        return error.contains("R holds whole numbers exactly")
+                || error.contains("R keeps only 15 digits")
+                || error.contains("R reads only 15 digits");
     }
 
     /// The packages and the helping functions that a piece of code needs.
@@ -330,7 +370,7 @@ public final class RLanguage extends FrameLanguage {
     private static String kind(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "character";
-            case Type.Int _, Type.Decimal _ -> "numeric";
+            case Type.Int _, Type.Num _, Type.Decimal _ -> "numeric";
             case Type.Bool _ -> "logical";
             case Type.Date _ -> "Date";
             case Type.Timestamp _ -> "POSIXct";

@@ -24,12 +24,15 @@ final class RNumbers {
                         ".decimal_number",
                         writer.text(RWriter.typed(a.getFirst(), Type.TEXT)),
                         String.valueOf(a.size() > 1 ? scale(a) : ((Type.Decimal) call.type()).scale()));
+            case "to_number" -> R.call(".float_number", writer.text(RWriter.typed(a.getFirst(), Type.TEXT)));
+            case "approximate" -> writer.r(RWriter.typed(a.getFirst(), Type.NUMBER));
+            case "number +", "number -", "number *", "number /" -> approximate(a, name.substring(name.length() - 1));
             case "to_text" -> toText(a.getFirst());
             case "+", "-", "*" -> operation(a, name, call.type());
             case "div" -> R.call(".quotient", given(a, 0), given(a, 1));
             case "mod" -> R.call(".remainder", given(a, 0), given(a, 1));
             case "abs" -> R.call("abs", given(a, 0));
-            case "round" -> R.call(".rounded", given(a, 0), String.valueOf(scale(a)));
+            case "round" -> R.call(isApproximate(a) ? ".nearest" : ".rounded", given(a, 0), String.valueOf(scale(a)));
             case "divide" ->
                 R.call(
                         ".divided",
@@ -38,10 +41,27 @@ final class RNumbers {
                         String.valueOf(scaleOf(a.get(0))),
                         String.valueOf(scaleOf(a.get(1))),
                         String.valueOf(scale(a)));
-            case "floor" -> R.call("floor", given(a, 0));
-            case "ceil" -> R.call("ceiling", given(a, 0));
+            case "floor", "ceil" -> {
+                R whole = R.call(name.equals("floor") ? "floor" : "ceiling", given(a, 0));
+                yield isApproximate(a)
+                        ? RWriter.caseWhen(List.of("abs(" + given(a, 0) + ") < 2^53 ~ " + whole.text()))
+                        : whole;
+            }
             default -> throw RWriter.cannot("It has no form for " + name + ".", "Use another function.");
         };
+    }
+
+    private static boolean isApproximate(List<Expr> a) {
+        return a.getFirst().type() instanceof Type.Num;
+    }
+
+    private R approximate(List<Expr> a, String sign) {
+        boolean product = sign.equals("*") || sign.equals("/");
+        return R.infix(
+                writer.r(RWriter.typed(a.get(0), Type.NUMBER)),
+                sign,
+                writer.r(RWriter.typed(a.get(1), Type.NUMBER)),
+                product ? R.IN : R.PLUS);
     }
 
     private static int scaleOf(Expr expr) {

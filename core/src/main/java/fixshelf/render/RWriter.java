@@ -54,7 +54,7 @@ final class RWriter {
             case null ->
                 switch (type) {
                     case Type.Text _ -> "NA_character_";
-                    case Type.Int _, Type.Decimal _ -> "NA_real_";
+                    case Type.Int _, Type.Num _, Type.Decimal _ -> "NA_real_";
                     case Type.Bool _, Type.Unknown _ -> "NA";
                     case Type.Date _ -> "as.Date(NA)";
                     case Type.Timestamp _ -> "as.POSIXct(NA, tz = \"UTC\")";
@@ -64,6 +64,7 @@ final class RWriter {
             case Boolean truth -> truth ? "TRUE" : "FALSE";
             case Long number -> whole(number);
             case BigDecimal number -> decimal(number);
+            case Double number -> approximate(number);
             case LocalDate day -> "as.Date(\"" + day + "\")";
             case LocalDateTime time -> time(time);
             case List<?> _, Map<?, ?> _ -> throw notYetKnown();
@@ -89,6 +90,14 @@ final class RWriter {
             throw cannot("its whole numbers are exact only below 2^53.", "Keep larger ones as text.");
         }
         return String.valueOf(number);
+    }
+
+    /// Up to 15 digits as they are; more of them in base 16, as its own reading of those can be off by one.
+    private static String approximate(double number) {
+        BigDecimal digits = new BigDecimal(Double.toString(number));
+        boolean plain =
+                digits.stripTrailingZeros().precision() <= 15 && Math.abs(number) < 1e15 && Math.abs(number) > 1e-5;
+        return plain || number == 0 ? digits.toPlainString() : Double.toHexString(number);
     }
 
     private static String decimal(BigDecimal number) {
@@ -165,7 +174,8 @@ final class RWriter {
     }
 
     private R call(Expr.Call call) {
-        Optional<Expr> simpler = Emulations.of(call);
+        boolean own = call.function().name().equals("to_number");
+        Optional<Expr> simpler = own ? Optional.empty() : Emulations.of(call);
         if (simpler.isPresent()) {
             return r(simpler.get());
         }

@@ -116,9 +116,15 @@ public final class SparkLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql approximate(String digits) {
+        return SqlSyntax.number(digits + "D");
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "STRING";
+            case Type.Num _ -> "DOUBLE";
             case Type.Int _ -> "BIGINT";
             case Type.Bool _ -> "BOOLEAN";
             case Type.Timestamp _ -> "TIMESTAMP_NTZ";

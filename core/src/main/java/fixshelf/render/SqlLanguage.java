@@ -145,6 +145,13 @@ public abstract class SqlLanguage extends SqlSyntax {
         return Optional.empty();
     }
 
+    /// The shortest digits that mean a floating-point number, as an exact one with `scale` and 17 more places, which
+    /// is enough to round it once.
+    Sql shortest(Expr number, int scale) {
+        Type digits = new Type.Decimal(Math.max(18 - scale, 0) + scale + 17, scale + 17);
+        return Sql.atom(cast(cast(sql(number).text(), Type.TEXT), digits));
+    }
+
     /// The function that gives the smallest whole number that is not smaller.
     String ceiling() {
         return "ceil";
@@ -305,6 +312,7 @@ public abstract class SqlLanguage extends SqlSyntax {
             say(sign, a -> Sql.infix(exact(a.get(0), ordering), sign, sql(a.get(1)), Sql.COMPARE));
         }
         SqlNumbers.addTo(this);
+        SqlFloats.addTo(this);
         SqlTexts.addTo(this);
         say("||", this::joined);
         say("concat", this::joined);

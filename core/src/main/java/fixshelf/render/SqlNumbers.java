@@ -9,12 +9,16 @@ import java.util.Locale;
 /// How SQL languages say arithmetic, so that nothing stops, wraps around or is cut.
 final class SqlNumbers {
     /// The precision of decimals that are made by conversion, rounding and division.
-    private static final int PRECISION = 18;
+    static final int PRECISION = 18;
 
     private final SqlLanguage sql;
 
     private SqlNumbers(SqlLanguage sql) {
         this.sql = sql;
+    }
+
+    static SqlNumbers of(SqlLanguage language) {
+        return new SqlNumbers(language);
     }
 
     static void addTo(SqlLanguage language) {
@@ -71,7 +75,9 @@ final class SqlNumbers {
 
     private Sql abs(Expr number) {
         Sql plain = Sql.call("abs", sql.sql(number));
-        boolean safe = number.type() instanceof Type.Decimal || Arithmetic.isSmall(number);
+        boolean safe = number.type() instanceof Type.Decimal
+                || number.type() instanceof Type.Num
+                || Arithmetic.isSmall(number);
         return safe
                 ? plain
                 : SqlLanguage.caseWhen(Sql.atom(sql.sql(number).at(Sql.OTHER) + " >= -9223372036854775807"), plain);
@@ -90,7 +96,7 @@ final class SqlNumbers {
     }
 
     /// A rounded number as `decimal(18, scale)`, null where it does not fit.
-    private Sql fitting(Sql rounded, Sql bare, int scale) {
+    Sql fitting(Sql rounded, Sql bare, int scale) {
         Type type = new Type.Decimal(PRECISION, scale);
         return sql.tryCast(bare, type)
                 .orElseGet(() -> SqlLanguage.caseWhen(

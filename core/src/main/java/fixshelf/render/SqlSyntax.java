@@ -37,6 +37,7 @@ public abstract class SqlSyntax implements Language {
             case Boolean truth -> Sql.atom(truth ? "TRUE" : "FALSE");
             case BigDecimal number -> number(number.toPlainString());
             case Long number -> number(number.toString());
+            case Double number -> approximate(Literals.print(number));
             case LocalDate day -> day(day);
             case LocalDateTime time -> time(Literals.time(time));
             default -> throw new IllegalStateException("no literal for " + value.getClass());
@@ -53,7 +54,12 @@ public abstract class SqlSyntax implements Language {
         return Sql.atom("TIMESTAMP '" + time + "'");
     }
 
-    private static Sql number(String digits) {
+    /// A constant floating-point number, given as `1.5e0`.
+    Sql approximate(String digits) {
+        return number(digits);
+    }
+
+    static Sql number(String digits) {
         return new Sql(digits, digits.startsWith("-") ? Sql.OTHER : Sql.ATOM);
     }
 

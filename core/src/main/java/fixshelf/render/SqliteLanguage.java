@@ -63,7 +63,12 @@ public final class SqliteLanguage extends SqlLanguage {
         say("initcap", a -> initcap(sql(a.getFirst())));
         say("translate", this::translate);
         for (String function : List.of("round", "divide", "floor", "ceil")) {
+            Form common = form(function);
             say(function, a -> {
+                boolean whole = a.getFirst().type() instanceof Type.Num && !function.equals("round");
+                if (whole) {
+                    return common.write(a);
+                }
                 throw noDecimals();
             });
         }
@@ -128,6 +133,7 @@ public final class SqliteLanguage extends SqlLanguage {
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "TEXT";
+            case Type.Num _ -> "REAL";
             case Type.Int _, Type.Bool _ -> "INTEGER";
             case Type.Date _, Type.Timestamp _ -> "TEXT";
             case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();

@@ -106,9 +106,15 @@ public final class TransactSqlLanguage extends DocumentedSql {
     }
 
     @Override
+    Sql shortest(Expr number, int scale) {
+        throw cannot("it has no way to the shortest digits of a floating-point number.", "Use another language.");
+    }
+
+    @Override
     String typeName(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> "nvarchar(max)";
+            case Type.Num _ -> "float(53)";
             case Type.Int _ -> "bigint";
             case Type.Bool _ -> "bit";
             case Type.Date _ -> "date";

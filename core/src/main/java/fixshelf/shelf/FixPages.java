@@ -196,7 +196,7 @@ public final class FixPages {
                 case null, default -> value;
             };
         }
-        return value;
+        return wanted instanceof Type.Num && value instanceof Long whole ? (Object) whole.doubleValue() : value;
     }
 
     private List<Promise> promises(Yaml.Fields front) {

@@ -14,13 +14,14 @@ import org.jspecify.annotations.Nullable;
 public final class Literals {
     private Literals() {}
 
-    /// `'it''s'`, `U&'a\0009b'` where something cannot be seen, `42`, `DATE '2026-02-07'`, `TRUE`, `NULL`,
+    /// `'it''s'`, `U&'a\0009b'` where something cannot be seen, `42`, `1.5e0`, `DATE '2026-02-07'`, `TRUE`, `NULL`,
     /// `ARRAY['a', 'b']`, `MAP['a', 1]`.
     public static String print(@Nullable Object value) {
         return switch (value) {
             case null -> "NULL";
             case String text -> text(text);
             case BigDecimal number -> number.toPlainString();
+            case Double number -> approximate(number);
             case LocalDate day -> "DATE '" + day + "'";
             case LocalDateTime time -> "TIMESTAMP '" + time(time) + "'";
             case List<?> list -> list.stream().map(Literals::print).collect(Collectors.joining(", ", "ARRAY[", "]"));
@@ -31,6 +32,13 @@ public final class Literals {
             case Boolean truth -> truth ? "TRUE" : "FALSE";
             default -> value.toString();
         };
+    }
+
+    /// The shortest digits that mean this number, with an exponent, by which it is known as one: `1.5e0`.
+    private static String approximate(double number) {
+        BigDecimal shortest = new BigDecimal(Double.toString(number)).stripTrailingZeros();
+        int exponent = shortest.signum() == 0 ? 0 : shortest.precision() - shortest.scale() - 1;
+        return shortest.scaleByPowerOfTen(-exponent).toPlainString() + "e" + exponent;
     }
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);

@@ -6,9 +6,11 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /// The type of a value. Conversions are explicit; only integer to decimal happens by itself, as nothing is lost.
+/// Numbers to `number` never do, but for whole constants.
 public sealed interface Type {
     Text TEXT = new Text();
     Int INTEGER = new Int();
+    Num NUMBER = new Num();
     Bool BOOLEAN = new Bool();
     Date DATE = new Date();
     Timestamp TIMESTAMP = new Timestamp();
@@ -48,6 +50,12 @@ public sealed interface Type {
         }
     }
 
+    /// A binary floating-point number of 64 bits (IEEE 754), as measuring instruments give; finite, never NaN.
+    record Num() implements Type {
+        /// The largest whole number up to which each has its own.
+        public static final long MOST_WHOLE = 1L << 53;
+    }
+
     /// True or false.
     record Bool() implements Type {}
 
@@ -72,6 +80,7 @@ public sealed interface Type {
             case Text _ -> "text";
             case Int _ -> "integer";
             case Decimal(int precision, int scale) -> "decimal(" + precision + "," + scale + ")";
+            case Num _ -> "number";
             case Bool _ -> "boolean";
             case Date _ -> "date";
             case Timestamp _ -> "timestamp";
@@ -93,7 +102,7 @@ public sealed interface Type {
             case ListOf(Type element) -> wanted instanceof ListOf(Type other) && element.fits(other);
             case Mapping(Type from, Type to) ->
                 wanted instanceof Mapping(Type otherFrom, Type otherTo) && from.fits(otherFrom) && to.fits(otherTo);
-            case Text _, Bool _, Date _, Timestamp _ -> equals(wanted);
+            case Text _, Num _, Bool _, Date _, Timestamp _ -> equals(wanted);
         };
     }
 
@@ -150,6 +159,7 @@ public sealed interface Type {
             case "text" -> Optional.of(TEXT);
             case "integer" -> Optional.of(INTEGER);
             case "decimal" -> Optional.of(DECIMAL);
+            case "number" -> Optional.of(NUMBER);
             case "boolean" -> Optional.of(BOOLEAN);
             case "date" -> Optional.of(DATE);
             case "timestamp" -> Optional.of(TIMESTAMP);

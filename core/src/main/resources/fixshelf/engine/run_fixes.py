@@ -14,6 +14,8 @@ def read(value):
     if isinstance(value, dict):
         if "time" in value:
             return datetime.fromisoformat(value["time"])
+        if "number" in value:
+            return float(value["number"])
         return Decimal(value["decimal"]) if "decimal" in value else date.fromisoformat(value["date"])
     return value
 
@@ -31,6 +33,8 @@ def write(value):
         return value
     if pd.api.types.is_bool(value):
         return bool(value)
+    if isinstance(value, float):
+        return {"number": repr(float(value)).replace("inf", "Infinity")}
     return int(value)
 
 

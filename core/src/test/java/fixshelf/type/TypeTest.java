@@ -68,6 +68,9 @@ class TypeTest {
                 "decimal(10,2) ; decimal(12,5) ; false",
                 "decimal(10,2) ; decimal(10,1) ; false",
                 "decimal(3,0) ; integer ; false",
+                "integer ; number ; false",
+                "decimal(3,1) ; number ; false",
+                "number ; decimal(38,10) ; false",
                 "date ; timestamp ; false",
                 "text ; integer ; false",
                 "list of integer ; list of decimal(19,0) ; true"
@@ -78,7 +81,7 @@ class TypeTest {
     }
 
     @ParameterizedTest
-    @CsvSource({"decimal(39)", "'decimal(4,5)'", "number", "list of list of text", "mapping of text", "''", "texts"})
+    @CsvSource({"decimal(39)", "'decimal(4,5)'", "float", "list of list of text", "mapping of text", "''", "texts"})
     void whatIsNoTypeIsNone(String text) {
         assertThat(Type.parse(text)).isEmpty();
     }

@@ -42,7 +42,7 @@ final class NewLines {
                         parameter.name(),
                         switch (parameter.type()) {
                             case Type.Text _, Type.Unknown _ -> "''";
-                            case Type.Int _, Type.Decimal _ -> "0";
+                            case Type.Int _, Type.Num _, Type.Decimal _ -> "0";
                             case Type.Bool _ -> "FALSE";
                             case Type.Date _ -> "DATE '2026-01-01'";
                             case Type.Timestamp _ -> "TIMESTAMP '2026-01-01 00:00:00'";

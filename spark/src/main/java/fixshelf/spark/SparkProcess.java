@@ -68,6 +68,7 @@ public final class SparkProcess {
             case String text -> values.add(text);
             case Boolean truth -> values.add(truth);
             case BigDecimal number -> values.addObject().put("decimal", number.toPlainString());
+            case Double number -> values.addObject().put("number", number.toString());
             case Number number -> values.add(number.longValue());
             default -> values.add(value.toString());
         }
