@@ -104,17 +104,8 @@ public final class DuckDbLanguage extends SqlLanguage {
     }
 
     @Override
-    String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "VARCHAR";
-            case Type.Num _ -> "DOUBLE";
-            case Type.Int _ -> "BIGINT";
-            case Type.Bool _ -> "BOOLEAN";
-            case Type.Timestamp _ -> "TIMESTAMP";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-            case Type.Date _ -> "DATE";
-            case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
-        };
+    TypeNames types() {
+        return new TypeNames("VARCHAR", "BIGINT", "DOUBLE", "BOOLEAN", "DATE", "TIMESTAMP", "DECIMAL");
     }
 
     @Override

@@ -110,28 +110,16 @@ public final class MariaDbLanguage extends SqlLanguage {
     }
 
     @Override
-    String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "CHAR";
-            case Type.Num _ -> "DOUBLE";
-            case Type.Int _ -> "SIGNED";
-            case Type.Bool _ -> "SIGNED";
-            case Type.Date _ -> "DATE";
-            case Type.Timestamp _ -> "DATETIME";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-            case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
-        };
+    TypeNames types() {
+        return new TypeNames("CHAR", "SIGNED", "DOUBLE", "SIGNED", "DATE", "DATETIME", "DECIMAL");
     }
 
     /// As a column or a parameter is declared; a cast has names of its own.
+    private static final TypeNames DECLARED = new TypeNames(
+            "LONGTEXT CHARACTER SET utf8mb4", "BIGINT", "DOUBLE", "BOOLEAN", "DATE", "DATETIME", "DECIMAL");
+
     private String declared(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "LONGTEXT CHARACTER SET utf8mb4";
-            case Type.Num _ -> "DOUBLE";
-            case Type.Int _ -> "BIGINT";
-            case Type.Bool _ -> "BOOLEAN";
-            case Type.Decimal _, Type.Date _, Type.Timestamp _, Type.ListOf _, Type.Mapping _ -> typeName(type);
-        };
+        return type.isFixed() ? typeName(type) : DECLARED.of(type);
     }
 
     @Override

@@ -174,17 +174,9 @@ public final class OracleLanguage extends DocumentedSql {
     }
 
     @Override
-    String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "VARCHAR2(4000 CHAR)";
-            case Type.Num _ -> "BINARY_DOUBLE";
-            case Type.Int _ -> "NUMBER(19)";
-            case Type.Bool _ -> "NUMBER(1)";
-            case Type.Date _ -> "DATE";
-            case Type.Timestamp _ -> "TIMESTAMP(0)";
-            case Type.Decimal(int precision, int scale) -> "NUMBER(" + precision + ", " + scale + ")";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-        };
+    TypeNames types() {
+        return new TypeNames(
+                "VARCHAR2(4000 CHAR)", "NUMBER(19)", "BINARY_DOUBLE", "NUMBER(1)", "DATE", "TIMESTAMP(0)", "NUMBER");
     }
 
     @Override

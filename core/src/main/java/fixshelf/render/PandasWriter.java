@@ -34,8 +34,6 @@ final class PandasWriter {
 
     static final String BLANKS = "[\\t-\\r ]*";
 
-    private static final long MOST = 1_000_000_000;
-
     private final boolean frame;
     private final Set<String> fixed;
     private final String index;
@@ -220,40 +218,6 @@ final class PandasWriter {
         }
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
-            case "trim" -> text(a, "str.strip(" + characters(a) + ")");
-            case "ltrim" -> text(a, "str.lstrip(" + characters(a) + ")");
-            case "rtrim" -> text(a, "str.rstrip(" + characters(a) + ")");
-            case "remove_prefix" -> text(a, "str.removeprefix(" + one(a.get(1)) + ")");
-            case "remove_suffix" -> text(a, "str.removesuffix(" + one(a.get(1)) + ")");
-            case "replace" -> replace(a);
-            case "upper" ->
-                text(
-                        a,
-                        "map(lambda v: \"\".join(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else"
-                                + " c for c in v), na_action=\"ignore\").astype(\"string\")");
-            case "lower" ->
-                text(
-                        a,
-                        "map(lambda v: \"\".join(c.lower() if c != \"\\u0130\" else \"i\" for c in v),"
-                                + " na_action=\"ignore\").astype(\"string\")");
-            case "length" -> text(a, "str.len()");
-            case "substring" -> substring(a);
-            case "left" -> left(a);
-            case "right" -> right(a);
-            case "position" ->
-                new Py(
-                        series(a.get(0))
-                                        .method("str.find(" + one(a.get(1)) + ")")
-                                        .text() + " + 1",
-                        Py.PLUS,
-                        true,
-                        false);
-            case "starts_with" -> text(a, "str.startswith(" + one(a.get(1)) + ")");
-            case "ends_with" -> text(a, "str.endswith(" + one(a.get(1)) + ")");
-            case "contains" -> text(a, "str.contains(" + one(a.get(1)) + ", regex=False)");
-            case "repeat" -> text(a, "str.repeat(" + one(a.get(1)) + ")");
-            case "||", "concat" -> joined(a);
-            case "concat_ws" -> concatWs(a);
             case "regexp_replace" -> regexpReplace(a);
             case "regexp_like" ->
                 text(
@@ -275,11 +239,6 @@ final class PandasWriter {
             case "=" -> compare(a, "==");
             case "<>" -> compare(a, "!=");
             case "<", "<=", ">", ">=" -> compare(a, call.function().name());
-            case "reverse" -> Py.column(series(a.get(0)).at(Py.ATOM) + ".str[::-1]");
-            case "initcap" -> text(a, "map(initcap, na_action=\"ignore\").astype(\"string\")");
-            case "translate" -> translate(a);
-            case "normalize" -> text(a, "str.normalize(\"NFC\")");
-            case "split_part" -> part(a);
             case "+", "-", "*", "div", "mod", "abs", "round", "floor", "ceil", "divide" ->
                 new PandasNumbers(this).write(call);
             case "to_integer", "to_decimal", "to_text" -> new PandasNumbers(this).write(call);
@@ -296,8 +255,14 @@ final class PandasWriter {
     private Py more(Expr.Call call) {
         return switch (call.function().group()) {
             case DATE -> new PandasDates(this).write(call);
-            case LIST -> throw notYetKnown();
-            case TEXT, PATTERN, NULL, COMPARISON, CONVERSION, NUMBER ->
+            case TEXT -> new PandasTexts(this).write(call);
+            case LIST -> {
+                if (call.function().name().equals("split_part")) {
+                    yield new PandasTexts(this).write(call);
+                }
+                throw notYetKnown();
+            }
+            case PATTERN, NULL, COMPARISON, CONVERSION, NUMBER ->
                 throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         };
     }
@@ -306,26 +271,12 @@ final class PandasWriter {
         return series(a.getFirst()).method(call);
     }
 
-    private String one(Expr expr) {
+    String one(Expr expr) {
         Py py = py(expr);
         if (py.series()) {
             throw cannot("an argument must be one value here, not a column.", "Give a constant.");
         }
         return py.text();
-    }
-
-    /// A column, or one text where all parts are.
-    private Py joined(List<Expr> a) {
-        boolean one = a.stream().map(this::py).allMatch(p -> !p.series() && p.certain());
-        Py joined = a.stream()
-                .map(e -> one ? py(e) : series(e))
-                .reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS))
-                .orElseThrow();
-        return one ? new Py(joined.text(), Py.PLUS, false, true) : joined;
-    }
-
-    private String characters(List<Expr> a) {
-        return a.size() > 1 ? one(a.get(1)) : "\" \"";
     }
 
     private Py condition(Expr expr) {
@@ -336,52 +287,6 @@ final class PandasWriter {
         return new Py("~" + condition.at(Py.UNARY + 1), Py.UNARY, true, condition.certain());
     }
 
-    private Py replace(List<Expr> a) {
-        Py text = series(a.get(0));
-        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
-            return text;
-        }
-        Py replaced = text.method("str.replace(" + one(a.get(1)) + ", " + one(a.get(2)) + ", regex=False)");
-        if (a.get(1) instanceof Expr.Literal) {
-            return replaced;
-        }
-        return new Py(replaced.text() + " if " + one(a.get(1)) + " else " + text.text(), Py.LAMBDA, true, false);
-    }
-
-    private static @Nullable Long number(Expr expr) {
-        return expr instanceof Expr.Literal(Long n, Type _) ? n : null;
-    }
-
-    private Py substring(List<Expr> a) {
-        Long start = number(a.get(1));
-        Long length = a.size() > 2 ? number(a.get(2)) : Long.valueOf(MOST);
-        if (start == null || length == null) {
-            return substringByRow(a);
-        }
-        long from = within(start, -MOST);
-        long first = Math.max(0, from - 1);
-        long end = Math.max(first, from - 1 + within(length, 0));
-        return text(a, "str.slice(" + first + (a.size() > 2 ? ", " + end : "") + ")");
-    }
-
-    /// Numbers beyond a billion count as a billion, as in every language.
-    private static long within(long number, long least) {
-        return Math.max(least, Math.min(number, MOST));
-    }
-
-    private Py substringByRow(List<Expr> a) {
-        String columns = a.stream().map(e -> series(e).text()).collect(Collectors.joining(", "));
-        String names = a.size() > 2 ? "t, i, n" : "t, i";
-        String start = "max(min(int(i), 10**9), -(10**9))";
-        String end =
-                a.size() > 2 ? "max(max(" + start + " - 1, 0), " + start + " - 1 + max(min(int(n), 10**9), 0))" : "";
-        return byRow("t[max(" + start + " - 1, 0):" + end + "]", names, columns);
-    }
-
-    private Py byRow(String value, String names, String columns) {
-        return byRow(value, names, columns, "\"string\"");
-    }
-
     Py byRow(String value, String names, String columns, String dtype) {
         String missing = java.util.Arrays.stream(names.split(", "))
                 .map(n -> "pd.isna(" + n + ")")
@@ -390,36 +295,6 @@ final class PandasWriter {
         String rows = several ? "zip(" + columns + ")" : columns;
         return Py.column("pd.Series([pd.NA if " + missing + " else " + value + " for " + names + " in " + rows
                 + "], index=" + index + ", dtype=" + dtype + ")");
-    }
-
-    private Py left(List<Expr> a) {
-        Long count = number(a.get(1));
-        return count != null
-                ? Py.column(
-                        series(a.get(0)).at(Py.ATOM) + ".str[:" + Math.max(0, Math.min(count, Integer.MAX_VALUE)) + "]")
-                : byRow(
-                        "t[: max(int(n), 0)]",
-                        "t, n",
-                        series(a.get(0)).text() + ", " + series(a.get(1)).text());
-    }
-
-    private Py right(List<Expr> a) {
-        Long count = number(a.get(1));
-        if (count == null) {
-            return byRow(
-                    "t[max(len(t) - max(int(n), 0), 0) :]",
-                    "t, n",
-                    series(a.get(0)).text() + ", " + series(a.get(1)).text());
-        }
-        String slice = count < 1 ? "[:0]" : "[-" + Math.min(count, Integer.MAX_VALUE) + ":]";
-        return Py.column(series(a.get(0)).at(Py.ATOM) + ".str" + slice);
-    }
-
-    private Py concatWs(List<Expr> a) {
-        String columns = a.stream().skip(1).map(e -> series(e).text()).collect(Collectors.joining(", "));
-        String parts = "[v for v in row if not pd.isna(v)]";
-        return Py.column("pd.Series([" + one(a.get(0)) + ".join(kept) if (kept := " + parts
-                + ") else pd.NA for row in zip(" + columns + ")], index=" + index + ", dtype=\"string\")");
     }
 
     private Regex pattern(Expr argument) {
@@ -451,7 +326,7 @@ final class PandasWriter {
 
     private Py regexpExtract(List<Expr> a) {
         Regex regex = pattern(a.get(1));
-        long group = a.size() > 2 ? java.util.Objects.requireNonNullElse(number(a.get(2)), 0L) : 0;
+        long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long given, Type _) ? given : 0;
         RegexWriter writer = RegexWriter.python().capturing(group == 0 ? RegexWriter.NONE : (int) group);
         String pattern = writer.write(regex);
         String captured = group == 0 ? "(" + pattern + ")" : pattern;
@@ -544,37 +419,5 @@ final class PandasWriter {
 
     private static String plain(int c) {
         return RegexWriter.python().write(new Regex.CharacterSet(List.of(new Regex.Range(c, c)), false));
-    }
-
-    private Py translate(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal(String from, Type _)
-                && a.get(2) instanceof Expr.Literal(String to, Type _))) {
-            throw cannot("the characters come through a parameter.", "Copy it with the characters filled in.");
-        }
-        int[] characters = from.codePoints().distinct().toArray();
-        StringBuilder found = new StringBuilder();
-        StringBuilder written = new StringBuilder();
-        StringBuilder dropped = new StringBuilder();
-        for (int c : characters) {
-            int at = from.codePointCount(0, from.indexOf(Character.toString(c)));
-            if (at < to.codePointCount(0, to.length())) {
-                found.appendCodePoint(c);
-                written.appendCodePoint(to.codePointAt(to.offsetByCodePoints(0, at)));
-            } else {
-                dropped.appendCodePoint(c);
-            }
-        }
-        String third = dropped.isEmpty() ? "" : ", " + quoted(dropped.toString());
-        String table = "str.maketrans(" + quoted(found.toString()) + ", " + quoted(written.toString()) + third + ")";
-        return text(a, "str.translate(" + table + ")");
-    }
-
-    private Py part(List<Expr> a) {
-        Long wanted = number(a.get(2));
-        if (wanted == null) {
-            throw cannot("the number of the part comes through a parameter.", "Copy it with the number filled in.");
-        }
-        long index = wanted > 0 ? wanted - 1 : wanted;
-        return text(a, "str.split(" + one(a.get(1)) + ", regex=False).str[" + index + "].astype(\"string\")");
     }
 }

@@ -112,17 +112,8 @@ public final class PostgresLanguage extends SqlLanguage {
     }
 
     @Override
-    String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "text";
-            case Type.Num _ -> "double precision";
-            case Type.Int _ -> "bigint";
-            case Type.Bool _ -> "boolean";
-            case Type.Timestamp _ -> "timestamp";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-            case Type.Date _ -> "date";
-            case Type.Decimal(int precision, int scale) -> "numeric(" + precision + ", " + scale + ")";
-        };
+    TypeNames types() {
+        return new TypeNames("text", "bigint", "double precision", "boolean", "date", "timestamp", "numeric");
     }
 
     @Override

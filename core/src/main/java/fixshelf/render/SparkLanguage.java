@@ -121,17 +121,8 @@ public final class SparkLanguage extends SqlLanguage {
     }
 
     @Override
-    String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "STRING";
-            case Type.Num _ -> "DOUBLE";
-            case Type.Int _ -> "BIGINT";
-            case Type.Bool _ -> "BOOLEAN";
-            case Type.Timestamp _ -> "TIMESTAMP_NTZ";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-            case Type.Date _ -> "DATE";
-            case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
-        };
+    TypeNames types() {
+        return new TypeNames("STRING", "BIGINT", "DOUBLE", "BOOLEAN", "DATE", "TIMESTAMP_NTZ", "DECIMAL");
     }
 
     @Override

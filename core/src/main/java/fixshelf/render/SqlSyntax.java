@@ -22,7 +22,14 @@ public abstract class SqlSyntax implements Language {
         return "CAST(" + value + " AS " + typeName(type) + ")";
     }
 
-    abstract String typeName(Type type);
+    abstract TypeNames types();
+
+    String typeName(Type type) {
+        if (type.isFixed()) {
+            throw notYetKnown();
+        }
+        return types().of(type);
+    }
 
     /// A refusal of this language; it ends the rendering of the fix.
     final ProblemException cannot(String why, String todo) {

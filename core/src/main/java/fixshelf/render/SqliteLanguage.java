@@ -131,14 +131,15 @@ public final class SqliteLanguage extends SqlLanguage {
 
     @Override
     String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "TEXT";
-            case Type.Num _ -> "REAL";
-            case Type.Int _, Type.Bool _ -> "INTEGER";
-            case Type.Date _, Type.Timestamp _ -> "TEXT";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-            case Type.Decimal _ -> throw noDecimals();
-        };
+        if (type instanceof Type.Decimal) {
+            throw noDecimals();
+        }
+        return super.typeName(type);
+    }
+
+    @Override
+    TypeNames types() {
+        return new TypeNames("TEXT", "INTEGER", "REAL", "INTEGER", "TEXT", "TEXT", "");
     }
 
     @Override

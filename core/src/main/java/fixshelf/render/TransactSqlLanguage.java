@@ -111,17 +111,8 @@ public final class TransactSqlLanguage extends DocumentedSql {
     }
 
     @Override
-    String typeName(Type type) {
-        return switch (type) {
-            case Type.Text _, Type.Unknown _ -> "nvarchar(max)";
-            case Type.Num _ -> "float(53)";
-            case Type.Int _ -> "bigint";
-            case Type.Bool _ -> "bit";
-            case Type.Date _ -> "date";
-            case Type.Timestamp _ -> "datetime2(0)";
-            case Type.Decimal(int precision, int scale) -> "decimal(" + precision + ", " + scale + ")";
-            case Type.ListOf _, Type.Mapping _ -> throw notYetKnown();
-        };
+    TypeNames types() {
+        return new TypeNames("nvarchar(max)", "bigint", "float(53)", "bit", "date", "datetime2(0)", "decimal");
     }
 
     @Override
