@@ -15,6 +15,7 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -49,6 +50,7 @@ public abstract class SqlLanguage extends SqlSyntax {
                     .split(" "));
 
     private final Map<String, Form> forms = new HashMap<>();
+    private final ThreadLocal<Map<Expr, Sql>> written = ThreadLocal.withInitial(IdentityHashMap::new);
 
     SqlLanguage() {
         addCommonForms();
@@ -61,6 +63,7 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     @Override
     public Outcome<String> expression(Expr expr) {
+        written.get().clear();
         try {
             return Outcome.of(finished(Inliner.inline(expr, Map.of())).text());
         } catch (ProblemException e) {
@@ -70,6 +73,7 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     @Override
     public Outcome<String> definition(Definition asked, String about) {
+        written.get().clear();
         try {
             Definition fix = Calls.asFunction(asked);
             Expr body = Inliner.body(fix.body(), arguments(fix));
@@ -215,6 +219,19 @@ public abstract class SqlLanguage extends SqlSyntax {
     }
 
     final Sql sql(Expr expr) {
+        if (expr instanceof Expr.Literal || expr instanceof Expr.Name) {
+            return write(expr);
+        }
+        Map<Expr, Sql> known = written.get();
+        Sql before = known.get(expr);
+        if (before == null) {
+            before = write(expr);
+            known.put(expr, before);
+        }
+        return before;
+    }
+
+    private Sql write(Expr expr) {
         Optional<Sql> own = before(expr);
         if (own.isPresent()) {
             return own.get();

@@ -11,10 +11,14 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /// How SQL languages write values, names and types.
 public abstract class SqlSyntax implements Language {
+    private static final Pattern PLAIN_TEXT = Pattern.compile("[ -~]*");
+    private static final Pattern PLAIN_NAME = Pattern.compile("[a-z_][a-z0-9_]*");
+
     SqlSyntax() {}
 
     /// A value, written as `value`, as one of that type.
@@ -72,6 +76,9 @@ public abstract class SqlSyntax implements Language {
 
     /// A text; what cannot be seen in it is written by its number: `('a' || chr(9) || 'b')`.
     String text(String text) {
+        if (PLAIN_TEXT.matcher(text).matches()) {
+            return quoted(text);
+        }
         List<String> pieces = new ArrayList<>();
         StringBuilder run = new StringBuilder();
         text.codePoints().forEach(c -> {
@@ -117,7 +124,7 @@ public abstract class SqlSyntax implements Language {
         if (tooLong(name)) {
             throw cannot("the name " + name.substring(0, 20) + "… is too long for it.", "Choose a shorter name.");
         }
-        boolean plain = name.matches("[a-z_][a-z0-9_]*") && !ReservedWords.SQL.contains(name);
+        boolean plain = PLAIN_NAME.matcher(name).matches() && !ReservedWords.SQL.contains(name);
         String quote = quote();
         return plain ? name : quote + name.replace(quote, quote + quote) + quote;
     }

@@ -15,9 +15,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /// Compiles fixes when they are asked for, each once, and finds circles of calls.
 final class FixCompiler implements Scope.Fixes {
+    /// So many fixes are compiled faster one after the other.
+    private static final int FEW = 40;
+
     private final Map<String, FixPage> pages = new LinkedHashMap<>();
     private final Map<String, Outcome<Definition>> done = new HashMap<>();
     private final Map<String, List<String>> circles = new HashMap<>();
@@ -25,6 +29,30 @@ final class FixCompiler implements Scope.Fixes {
 
     FixCompiler(Collection<FixPage> all) {
         all.forEach(p -> pages.putIfAbsent(key(p.name()), p));
+    }
+
+    /// Compiles all fixes that have no problem, several at once. The others are left for [#compile], which goes through
+    /// them in order, so that what it says of circles does not depend on the moment.
+    synchronized void compileAll() {
+        List<FixPage> left = pages.values().stream()
+                .filter(p -> !done.containsKey(key(p.name())))
+                .toList();
+        if (left.size() < FEW) {
+            return;
+        }
+        int parts = Math.max(1, Math.min(Runtime.getRuntime().availableProcessors(), left.size() / FEW));
+        List<Map<String, Outcome<Definition>>> made = IntStream.range(0, parts)
+                .parallel()
+                .mapToObj(part -> alone(left.subList(left.size() * part / parts, left.size() * (part + 1) / parts)))
+                .toList();
+        made.forEach(some -> some.forEach(done::putIfAbsent));
+    }
+
+    private Map<String, Outcome<Definition>> alone(List<FixPage> some) {
+        FixCompiler compiler = new FixCompiler(pages.values());
+        some.forEach(compiler::compile);
+        compiler.done.values().removeIf(o -> !o.problems().isEmpty());
+        return compiler.done;
     }
 
     @Override

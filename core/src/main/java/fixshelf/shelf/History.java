@@ -4,6 +4,7 @@ import java.io.DataInputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -46,18 +47,40 @@ public final class History {
         if (!Files.exists(journal)) {
             return;
         }
+        long whole = 0;
         try (DataInputStream in = new DataInputStream(new java.io.BufferedInputStream(Files.newInputStream(journal)))) {
             while (true) {
-                byte kind = in.readByte();
-                if (kind == EDIT) {
-                    byte[] bytes = in.readNBytes(in.readInt());
-                    apply(new String(bytes, StandardCharsets.UTF_8));
-                } else {
-                    at = Math.max(0, Math.min(in.readInt(), texts.size() - 1));
-                }
+                whole += entry(in);
             }
         } catch (IOException e) {
-            at = Math.min(at, Math.max(0, texts.size() - 1));
+            cutAt(whole);
+        }
+        at = Math.clamp(at, 0, Math.max(0, texts.size() - 1));
+    }
+
+    /// Reads one entry, and tells how long it is; an entry that is not whole changes nothing.
+    private long entry(DataInputStream in) throws IOException {
+        byte kind = in.readByte();
+        int number = in.readInt();
+        if (kind != EDIT) {
+            at = Math.clamp(number, 0, Math.max(0, texts.size() - 1));
+            return 1 + Integer.BYTES;
+        }
+        byte[] bytes = in.readNBytes(number);
+        if (bytes.length < number) {
+            throw new java.io.EOFException();
+        }
+        apply(new String(bytes, StandardCharsets.UTF_8));
+        return 1L + Integer.BYTES + number;
+    }
+
+    /// What comes after the last whole entry would spoil those that are written after it.
+    private void cutAt(long whole) {
+        try (FileChannel channel = FileChannel.open(journal, StandardOpenOption.WRITE)) {
+            channel.truncate(whole);
+        } catch (IOException e) {
+            System.getLogger(History.class.getName())
+                    .log(System.Logger.Level.WARNING, "undo will not survive a restart: " + e.getMessage());
         }
     }
 

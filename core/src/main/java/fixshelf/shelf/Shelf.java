@@ -87,6 +87,7 @@ public final class Shelf {
     public List<Problem> problems() {
         List<Problem> all = new ArrayList<>(unreadable);
         all.addAll(settings.problems());
+        compiler.compileAll();
         fixes.forEach(f -> all.addAll(definition(f).problems()));
         datasets.forEach(d -> all.addAll(d.problems()));
         jobs.forEach(j -> all.addAll(j.problems()));

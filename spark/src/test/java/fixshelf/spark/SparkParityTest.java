@@ -1,6 +1,7 @@
 package fixshelf.spark;
 
 import fixshelf.check.GeneratedParityTest;
+import fixshelf.check.ValueNeedsTest;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.render.CatalogueExamplesTest;
@@ -20,6 +21,11 @@ class SparkParityTest {
     @Test
     void everyExampleHolds() {
         CatalogueExamplesTest.everyExampleHoldsIn(SPARK);
+    }
+
+    @Test
+    void everyNeedIsMet() {
+        ValueNeedsTest.isMetBy(SPARK);
     }
 
     @Test
