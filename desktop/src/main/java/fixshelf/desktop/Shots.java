@@ -58,6 +58,8 @@ final class Shots {
         save("jobs-leaving-rows");
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-changed-cells");
+        onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LEAVING));
+        save("jobs-lost-values");
         onScreen(() -> frame().jobsPlace().begin(shelf.resolve("data/visits-upper-sallow.tsv")));
         save("jobs-new-file");
         onScreen(() -> frame().enter(frame().languagesPlace()));

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.demo.DemoShelf;
 import fixshelf.shelf.FixPage;
+import fixshelf.work.Preview;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Set;
@@ -17,6 +18,7 @@ import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import javafx.scene.text.Text;
 import javafx.stage.Stage;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -256,6 +258,48 @@ class StoryTest {
         on(() -> again.undo(job));
         assertThat(again.job(job).orElseThrow().source().text()).contains("keep: last");
         assertThat(again.isDraft(job)).isFalse();
+    }
+
+    /// K1, E20: what a line loses is listed with its counts; a strict line stops the run and says what.
+    @Test
+    void lostValuesAreListedAndCanStopTheRun() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("story"), 900));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        on(() -> frame.jobsPlace().choose(3, Preview.View.LEAVING));
+        settle();
+        assertThat(sentences()).anyMatch(t -> t.matches("Lost: '\\?' in weight_kg, \\d+ rows\\. A lost value "));
+        on(() -> button("becomes missing").requestFocus());
+        robot.push(KeyCode.SPACE);
+        settle();
+        Path job = folder.resolve("jobs/visits_clean.yaml");
+        assertThat(jobText(job)).contains("strict: true");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(labels()).anyMatch(t -> t.startsWith("Line 3 would lose") && t.contains("'?' in weight_kg"));
+        assertThat(folder.resolve("out/visits_clean.parquet")).doesNotExist();
+        // The sentence has a blank for it now, which takes it back.
+        on(() -> button("stops the run").fire());
+        on(() -> lookup(".inline-edit").forEach(n -> {
+            ((TextField) n).setText("becomes missing");
+            ((TextField) n).getOnAction().handle(null);
+        }));
+        settle();
+        assertThat(jobText(job)).doesNotContain("strict");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(folder.resolve("out/visits_clean.parquet")).exists();
+    }
+
+    private String jobText(Path job) {
+        return frame.workbench().orElseThrow().job(job).orElseThrow().source().text();
+    }
+
+    private java.util.List<String> sentences() {
+        return lookup(".sentence").stream()
+                .filter(Text.class::isInstance)
+                .map(n -> ((Text) n).getText())
+                .toList();
     }
 
     @Test
