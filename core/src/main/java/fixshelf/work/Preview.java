@@ -290,8 +290,8 @@ public final class Preview implements AutoCloseable {
                             + DuckSession.name(PreviewRow.WAS + c.column()))
                     .collect(Collectors.joining());
             String only = view == View.CHANGED
-                    ? " WHERE \"fixshelf changed\" > 0"
-                    : view == View.LEAVING ? " WHERE \"fixshelf lost\" > 0" : "";
+                    ? " WHERE n.\"fixshelf changed\" > 0"
+                    : view == View.LEAVING ? " WHERE n.\"fixshelf lost\" > 0" : "";
             return "SELECT n.*" + was + " FROM " + table.name() + " n JOIN "
                     + table(plan, line - 1).name() + " o USING (" + DuckSession.name(PlanSql.ROW) + ")" + only + order;
         }

@@ -100,15 +100,15 @@ final class JobModel {
         return opened;
     }
 
-    /// The rows of a view of a line, as a list that asks for its pages.
-    void rows(Look look, int line, Preview.View view, Consumer<PagedRows> done) {
+    /// The rows of a view of a line, as a list that asks for its pages; or why there are none.
+    void rows(Look look, int line, Preview.View view, Consumer<Outcome<PagedRows>> done) {
         background.ask(
                 Request.now(LANE, "reading rows"),
                 () -> preview == null
                         ? Outcome.<Long>of(0L)
                         : preview.count(look.planned().plan(), line, view),
                 count -> done.accept(
-                        new PagedRows(count.value().orElse(0L), (page, list) -> page(look, line, view, page, list))));
+                        count.map(n -> new PagedRows(n, (page, list) -> page(look, line, view, page, list)))));
     }
 
     private void page(Look look, int line, Preview.View view, int page, PagedRows list) {

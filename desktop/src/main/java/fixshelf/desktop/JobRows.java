@@ -12,6 +12,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
+import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -65,10 +66,6 @@ final class JobRows {
         return page;
     }
 
-    RowsGrid grid() {
-        return grid;
-    }
-
     void turn(View next) {
         view = next;
         views.getToggles().forEach(t -> t.setSelected(t.getUserData() == next));
@@ -108,16 +105,39 @@ final class JobRows {
         asOf.setText("as of line " + line + (view == View.LEAVING && repeats ? ", by group" : ""));
         lost.setVisible(false);
         if (view == View.LEAVING && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
-            model.lost(look, line, MOST_LOST, values -> listLost(look, values));
+            model.lost(look, line, MOST_LOST, values -> {
+                listLost(look, values);
+                showRows(look, values.stream().map(LostValue::column).collect(Collectors.toSet()));
+            });
+        } else {
+            showRows(look, view == View.CHANGED ? look.computedAt(line) : Set.of());
         }
+    }
+
+    /// Brings a column into view.
+    void showColumn(String column) {
+        grid.getColumns().stream()
+                .filter(c -> String.valueOf(c.getUserData()).startsWith(column + " "))
+                .findFirst()
+                .ifPresent(grid::scrollToColumn);
+    }
+
+    /// The rows of the view in hand; what is worth a look is in the columns of `first`.
+    private void showRows(JobModel.Look look, Set<String> first) {
         String empty =
                 switch (view) {
                     case ALL -> "No rows at this line.";
                     case CHANGED -> "This line changes no cell.";
                     case LEAVING -> "No row leaves and no value is lost at this line.";
                 };
-        Set<String> first = view == View.CHANGED ? look.computedAt(line) : Set.of();
-        model.rows(look, line, view, rows -> grid.show(look.columnsAt(line), first, rows, empty));
+        model.rows(look, line, view, rows -> {
+            PagedRows none = new PagedRows(0, (_, _) -> {});
+            String words = rows.isPresent() ? empty : rows.problems().getFirst().sentence();
+            grid.show(look.columnsAt(line), first, rows.value().orElse(none), words);
+            if (view == View.LEAVING) {
+                first.stream().findFirst().ifPresent(this::showColumn);
+            }
+        });
     }
 
     private void labelToggles(Optional<LineEffect> effect) {

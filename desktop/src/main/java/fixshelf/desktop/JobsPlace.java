@@ -302,10 +302,7 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     void showColumn(String column) {
-        rows.grid().getColumns().stream()
-                .filter(c -> String.valueOf(c.getUserData()).startsWith(column + " "))
-                .findFirst()
-                .ifPresent(rows.grid()::scrollToColumn);
+        rows.showColumn(column);
     }
 
     /// Chooses a line and a view of it.

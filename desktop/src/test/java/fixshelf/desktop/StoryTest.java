@@ -269,6 +269,9 @@ class StoryTest {
         on(() -> frame.jobsPlace().choose(3, Preview.View.LEAVING));
         settle();
         assertThat(sentences()).anyMatch(t -> t.matches("Lost: '\\?' in weight_kg, \\d+ rows\\. A lost value "));
+        assertThat(lookup(".changed-cell"))
+                .as("the rows that lose it are there")
+                .isNotEmpty();
         on(() -> button("becomes missing").requestFocus());
         robot.push(KeyCode.SPACE);
         settle();
