@@ -46,13 +46,16 @@ final class ConstantNodes {
             case DECIMAL -> number(literal);
             case DOUBLE -> approximate(literal);
             case UNKNOWN -> date(literal);
-            default ->
-                findings.report(
-                        Code.SYNTAX,
-                        literal,
-                        "This kind of constant is not known.",
-                        "Write text, a number, or DATE '2026-02-07'.");
+            default -> unknownKind(literal);
         };
+    }
+
+    private Expr unknownKind(SqlLiteral literal) {
+        return findings.report(
+                Code.SYNTAX,
+                literal,
+                "This kind of constant is not known.",
+                "Write text, a number, or DATE '2026-02-07'.");
     }
 
     /// `DATE '2026-02-07'` or `TIMESTAMP '2026-02-07 10:12:00'`, which the parser hands over as they are written.
@@ -64,12 +67,7 @@ final class ConstantNodes {
                     switch (tag) {
                         case "DATE" -> LocalDate.parse(written);
                         case "TIMESTAMP" -> LocalDateTime.parse(written, TIME);
-                        default ->
-                            findings.report(
-                                    Code.SYNTAX,
-                                    literal,
-                                    "This kind of constant is not known.",
-                                    "Write text, a number, or DATE '2026-02-07'.");
+                        default -> unknownKind(literal);
                     };
             return switch (value) {
                 case LocalDate day when day.getYear() >= 1 && day.getYear() <= 9999 -> new Expr.Literal(day, Type.DATE);
