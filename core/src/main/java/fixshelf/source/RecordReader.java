@@ -125,7 +125,8 @@ final class RecordReader {
                     break;
                 }
             }
-            if (next == '\n') {
+            boolean second = next == '\n' && !text.isEmpty() && text.charAt(text.length() - 1) == '\r';
+            if (next == '\r' || next == '\n' && !second) {
                 line++;
             }
             text.append((char) next);

@@ -102,6 +102,12 @@ final class JobCard {
                 .flatMap(l -> l.problems().stream())
                 .filter(p -> p.where().span().equals(placed.span()))
                 .forEach(p -> words.getChildren().add(Ui.wrapped("▲ " + p.sentence(), "problem", "small")));
+        boolean strict = placed.line() instanceof Line.Apply apply && apply.lost() == Line.Lost.STOPS;
+        effect.filter(e -> strict && e.valuesLost() > 0).ifPresent(e -> words.getChildren()
+                .add(Ui.wrapped(
+                        "▲ A run stops here: " + Ui.count(e.valuesLost(), "value is", "values are") + " lost.",
+                        "problem",
+                        "small")));
         Label note = Ui.label(effect.map(e -> e.margin().replace(", ", "\n")).orElse("…"), "margin-note");
         HBox row = Ui.row("job-line", Ui.label(String.valueOf(at), "line-number"), words, note);
         Ui.mark(row, "chosen", chosen);

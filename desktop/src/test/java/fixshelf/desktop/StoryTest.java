@@ -277,6 +277,7 @@ class StoryTest {
         settle();
         Path job = folder.resolve("jobs/visits_clean.yaml");
         assertThat(jobText(job)).contains("strict: true");
+        assertThat(labels()).anyMatch(t -> t.matches("▲ A run stops here: \\d+ values are lost\\."));
         robot.push(KeyCode.CONTROL, KeyCode.R);
         settle();
         assertThat(labels()).anyMatch(t -> t.startsWith("Line 3 would lose") && t.contains("'?' in weight_kg"));
