@@ -50,6 +50,7 @@ public abstract class SqlLanguage extends SqlSyntax {
                     .split(" "));
 
     private final Map<String, Form> forms = new HashMap<>();
+    /// What was written of the tree in hand: emulations use the same part many times.
     private final ThreadLocal<Map<Expr, Sql>> written = ThreadLocal.withInitial(IdentityHashMap::new);
 
     SqlLanguage() {
@@ -110,7 +111,8 @@ public abstract class SqlLanguage extends SqlSyntax {
         return said(() -> SqlJobs.query(this, job, before));
     }
 
-    private static Outcome<String> said(Supplier<Outcome<String>> work) {
+    private Outcome<String> said(Supplier<Outcome<String>> work) {
+        written.get().clear();
         try {
             return work.get();
         } catch (ProblemException e) {
