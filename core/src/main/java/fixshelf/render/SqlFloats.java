@@ -40,7 +40,9 @@ final class SqlFloats {
 
     /// What is beyond the range is null, what is next to 0 is 0.
     private Sql read(Expr text) {
-        Sql number = cast(sql.sql(text));
+        // An optimizer may look at the text before its shape is known to be right.
+        Sql bare = sql.sql(text);
+        Sql number = sql.tryCast(bare, Type.NUMBER).orElseGet(() -> cast(bare));
         String size = Sql.call("abs", number).text();
         return SqlLanguage.caseOf(List.of(
                 "WHEN " + size + " < 1e-300 THEN "
