@@ -269,6 +269,14 @@ public class ValueNeedsTest {
             need("J11", "n integer, m integer", "div(n, m)", "-7, 2 -> -3", "7, 0 -> NULL"),
             need("J11", "n integer, m integer", "mod(n, m)", "-7, 2 -> -1", "7, -2 -> 1"),
             need("J11", "x number", "round(x, 2)", "2.675e0 -> 2.68", "1.005e0 -> 1.01", "1e200 -> NULL"),
+            need("J11", "x number, y number", "x - (y - 1.5e0)", "1e1, 2e0 -> 9.5e0", "1e1, NULL -> NULL"),
+            need("J11", "x number, y number", "x / (y / 2) * 3", "1e0, 8e0 -> 7.5e-1", "1e0, 0 -> NULL"),
+            need(
+                    "J11",
+                    "n integer, m integer",
+                    "approximate(n) / (approximate(m) / (approximate(n) - 2))",
+                    "4, 8 -> 1e0",
+                    "2, 8 -> NULL"),
             need("F17", "n integer", "divide(n, 1000, 1)", "1250 -> 1.3", "-1250 -> -1.3"),
             // Mappings
             text("K1", "lookup(s, MAP['a', 'x'], s)", "'a' -> 'x'", "'b' -> 'b'", "NULL -> NULL"),
