@@ -71,6 +71,6 @@ final class RJobs {
     private static String texts(List<String> texts) {
         return texts.isEmpty()
                 ? "character(0)"
-                : texts.stream().map(t -> RWriter.literal(t, Type.TEXT)).collect(Collectors.joining(", ", "c(", ")"));
+                : texts.stream().map(t -> RLiterals.literal(t, Type.TEXT)).collect(Collectors.joining(", ", "c(", ")"));
     }
 }

@@ -294,7 +294,7 @@ public final class RLanguage extends FrameLanguage {
 
     /// A value as it is written in code; a value that R cannot hold is refused with a [ProblemException].
     public static String literal(Expr.Literal literal) {
-        return RWriter.literal(literal.value(), literal.type());
+        return RLiterals.literal(literal.value(), literal.type());
     }
 
     @Override

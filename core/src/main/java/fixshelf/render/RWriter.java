@@ -10,19 +10,12 @@ import fixshelf.language.Replacement;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
-import fixshelf.type.Literals;
 import fixshelf.type.Type;
-import java.math.BigDecimal;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 
 /// Writes expressions as operations on R's vectors, with stringr for text. Whole numbers are R's doubles.
 final class RWriter {
@@ -30,8 +23,6 @@ final class RWriter {
             Set.of(("if else repeat while function for next break TRUE FALSE NULL Inf NaN NA NA_integer_ NA_real_"
                             + " NA_complex_ NA_character_ in c T F")
                     .split(" "));
-
-    private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
 
     private final Set<String> fixed;
 
@@ -49,75 +40,16 @@ final class RWriter {
         return new ProblemException(Problem.about(Code.CANNOT_SAY, "R, dplyr", "R, dplyr cannot say it: " + why, todo));
     }
 
-    static String literal(@Nullable Object value, Type type) {
-        return switch (value) {
-            case null ->
-                switch (type) {
-                    case Type.Text _ -> "NA_character_";
-                    case Type.Int _, Type.Num _, Type.Decimal _ -> "NA_real_";
-                    case Type.Bool _, Type.Unknown _ -> "NA";
-                    case Type.Date _ -> "as.Date(NA)";
-                    case Type.Timestamp _ -> "as.POSIXct(NA, tz = \"UTC\")";
-                    case Type.ListOf _, Type.Mapping _ -> "NULL";
-                };
-            case String text -> quoted(text);
-            case Boolean truth -> truth ? "TRUE" : "FALSE";
-            case Long number -> whole(number);
-            case BigDecimal number -> decimal(number);
-            case Double number -> approximate(number);
-            case LocalDate day -> "as.Date(\"" + day + "\")";
-            case LocalDateTime time -> time(time);
-            case List<?> _, Map<?, ?> _ -> throw notYetKnown();
-            default -> throw new IllegalStateException("no literal for " + value.getClass());
-        };
-    }
-
-    /// Its own reading fails for the first years.
-    private static String time(LocalDateTime time) {
-        return time.getYear() < 1000
-                ? "as.POSIXct(" + time.toEpochSecond(ZoneOffset.UTC) + ", origin = \"1970-01-01\", tz = \"UTC\")"
-                : "as.POSIXct(\"" + Literals.time(time) + "\", tz = \"UTC\")";
-    }
-
     static ProblemException notYetKnown() {
         return cannot(
                 "a list, a mapping, a layout or a separator comes through a parameter.",
                 "Copy it as an expression, with the values filled in.");
     }
 
-    private static String whole(long number) {
-        if (Math.abs(number) >= 1L << 53 || number == Long.MIN_VALUE) {
-            throw cannot("its whole numbers are exact only below 2^53.", "Keep larger ones as text.");
-        }
-        return String.valueOf(number);
-    }
-
-    /// Up to 15 digits as they are; more of them in base 16, as its own reading of those can be off by one.
-    private static String approximate(double number) {
-        BigDecimal digits = new BigDecimal(Double.toString(number));
-        boolean plain =
-                digits.stripTrailingZeros().precision() <= 15 && Math.abs(number) < 1e15 && Math.abs(number) > 1e-5;
-        return plain || number == 0 ? digits.toPlainString() : Double.toHexString(number);
-    }
-
-    private static String decimal(BigDecimal number) {
-        if (number.stripTrailingZeros().precision() > 15) {
-            throw cannot("it keeps only 15 digits of a decimal number exactly.", "Keep longer ones as text.");
-        }
-        return number.toPlainString();
-    }
-
-    static String quoted(String text) {
-        if (text.indexOf('\0') >= 0) {
-            throw cannot("its texts cannot hold the character U+0000.", "Remove it where data is read.");
-        }
-        return QUOTED.write(text);
-    }
-
     R r(Expr expr) {
         return switch (expr) {
             case Expr.Literal(Object value, Type type) -> {
-                String text = literal(value, type);
+                String text = RLiterals.literal(value, type);
                 yield new R(text, text.startsWith("-") ? R.UNARY : R.ATOM);
             }
             case Expr.Name(String name, Type _) -> R.atom(name(name));
@@ -242,8 +174,8 @@ final class RWriter {
             case "initcap" ->
                 R.call(
                         "gsub",
-                        quoted("([\\p{L}\\p{Nd}])([\\p{L}\\p{Nd}]*)"),
-                        quoted("\\U\\1\\L\\2"),
+                        RLiterals.quoted("([\\p{L}\\p{Nd}])([\\p{L}\\p{Nd}]*)"),
+                        RLiterals.quoted("\\U\\1\\L\\2"),
                         text(a.get(0)),
                         "perl = TRUE");
             case "translate" -> translate(a);
@@ -325,7 +257,7 @@ final class RWriter {
             set = " ";
         }
         String pattern = (start ? "^" + set + "+" : "") + (start && end ? "|" : "") + (end ? set + "+\\z" : "");
-        return R.call("str_remove_all", text(a.get(0)), quoted(pattern));
+        return R.call("str_remove_all", text(a.get(0)), RLiterals.quoted(pattern));
     }
 
     private R replace(List<Expr> a) {
@@ -390,7 +322,7 @@ final class RWriter {
     }
 
     private static String pattern(Expr argument, RegexWriter writer) {
-        return quoted(writer.write(regex(argument)));
+        return RLiterals.quoted(writer.write(regex(argument)));
     }
 
     private R regexpReplace(List<Expr> a) {
@@ -408,7 +340,7 @@ final class RWriter {
         String pattern = pattern(a.get(1), RegexWriter.icu());
         return written.isEmpty()
                 ? R.call("str_remove_all", text(a.get(0)), pattern)
-                : R.call("str_replace_all", text(a.get(0)), pattern, quoted(written));
+                : R.call("str_replace_all", text(a.get(0)), pattern, RLiterals.quoted(written));
     }
 
     private R regexpExtract(List<Expr> a) {
@@ -430,7 +362,7 @@ final class RWriter {
         Expr value = typed(a.get(0), a.get(1).type());
         return caseWhen(List.of(
                 R.infix(r(value), "==", r(a.get(1)), R.COMPARE).text() + " ~ "
-                        + literal(null, a.get(1).type()),
+                        + RLiterals.literal(null, a.get(1).type()),
                 "TRUE ~ " + text(value)));
     }
 
@@ -467,7 +399,7 @@ final class RWriter {
                         "Copy it as an expression, with the pattern filled in."));
         String regex = pattern.write("(?s:.*)", "(?s:.)", c -> RegexWriter.icu()
                 .write(new Regex.CharacterSet(List.of(new Regex.Range(c, c)), false)));
-        return R.call("str_detect", text(a.get(0)), quoted("^" + regex + "\\z"));
+        return R.call("str_detect", text(a.get(0)), RLiterals.quoted("^" + regex + "\\z"));
     }
 
     private R translate(List<Expr> a) {
@@ -491,11 +423,15 @@ final class RWriter {
         String rest = text(a.get(0));
         if (!dropped.isEmpty()) {
             String set = RegexWriter.icu().write(new Regex.CharacterSet(dropped, false));
-            rest = "str_remove_all(" + rest + ", " + quoted(set) + ")";
+            rest = "str_remove_all(" + rest + ", " + RLiterals.quoted(set) + ")";
         }
         return found.isEmpty()
                 ? R.atom(rest)
-                : R.call("stringi::stri_trans_char", rest, quoted(found.toString()), quoted(written.toString()));
+                : R.call(
+                        "stringi::stri_trans_char",
+                        rest,
+                        RLiterals.quoted(found.toString()),
+                        RLiterals.quoted(written.toString()));
     }
 
     private R part(List<Expr> a) {

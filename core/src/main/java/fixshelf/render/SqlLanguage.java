@@ -21,7 +21,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -42,24 +41,12 @@ public abstract class SqlLanguage extends SqlSyntax {
     private static final int MOST_MONTHS = 120_000;
     private static final long MOST_SECONDS = 400_000_000_000L;
 
-    private static final Set<String> KEYWORDS = Set.of(
-            ("case when then else end and or not is null in like rlike regexp glob escape create replace function returns"
-                            + " language return macro as cast try_cast true false default immutable parallel safe distinct"
-                            + " from between collate select lambda with recursive union all where temporary deterministic"
-                            + " no sql both leading trailing convert using")
-                    .split(" "));
-
     private final Map<String, Form> forms = new HashMap<>();
     /// What was written of the tree in hand: emulations use the same part many times.
     private final ThreadLocal<Map<Expr, Sql>> written = ThreadLocal.withInitial(IdentityHashMap::new);
 
     SqlLanguage() {
         addCommonForms();
-    }
-
-    @Override
-    public Set<String> keywords() {
-        return KEYWORDS;
     }
 
     @Override
@@ -332,15 +319,14 @@ public abstract class SqlLanguage extends SqlSyntax {
         }
         SqlNumbers.addTo(this);
         SqlFloats.addTo(this);
+        SqlConditions.addTo(this);
         SqlTexts.addTo(this);
         say("||", this::joined);
         say("concat", this::joined);
         say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
         say("OR", a -> Sql.infix(sql(a.get(0)), "OR", sql(a.get(1)), Sql.OR));
-        say("NOT", a -> not(a.getFirst()));
         say("IS NULL", a -> new Sql(sql(a.getFirst()).at(Sql.OTHER) + " IS NULL", Sql.COMPARE));
         say("IS DISTINCT FROM", a -> distinct(a, true));
-        say("IN", a -> in(a, ""));
         say("LIKE", a -> like(a, "LIKE"));
         say("coalesce", a -> Sql.call("coalesce", all(a)));
         say("nullif", a -> Sql.call("nullif", all(a)));
@@ -454,46 +440,6 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     final Sql[] all(List<Expr> arguments) {
         return arguments.stream().map(this::sql).toArray(Sql[]::new);
-    }
-
-    private Sql not(Expr argument) {
-        if (argument instanceof Expr.Call inner) {
-            List<Expr> a = inner.arguments();
-            switch (inner.function().name()) {
-                case "IS NULL" -> {
-                    return new Sql(sql(a.getFirst()).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE);
-                }
-                case "IS DISTINCT FROM" -> {
-                    return distinct(a, false);
-                }
-                case "LIKE" -> {
-                    return like(a, "NOT LIKE");
-                }
-                case "IN" -> {
-                    return in(a, "NOT ");
-                }
-                default -> {}
-            }
-        }
-        return new Sql("NOT " + sql(argument).at(Sql.NOT), Sql.NOT);
-    }
-
-    private Sql in(List<Expr> arguments, String negation) {
-        Expr value = arguments.getFirst();
-        List<Expr> choices = arguments.stream()
-                .skip(1)
-                .filter(c -> !(c instanceof Expr.Literal(Object v, Type _) && v == null))
-                .toList();
-        boolean found = !negation.isEmpty();
-        Sql missing = new Sql(sql(value).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE);
-        Sql none = caseWhen(missing, Sql.atom(found ? "TRUE" : "FALSE"));
-        if (choices.isEmpty()) {
-            return none;
-        }
-        String list = choices.stream().map(c -> sql(c).text()).collect(Collectors.joining(", ", "(", ")"));
-        Sql in = new Sql(exact(value, false).at(Sql.OTHER) + " " + negation + "IN " + list, Sql.COMPARE);
-        boolean certain = choices.stream().allMatch(c -> c instanceof Expr.Literal);
-        return certain ? in : Sql.call("coalesce", in, none);
     }
 
     Sql like(List<Expr> arguments, String operator) {

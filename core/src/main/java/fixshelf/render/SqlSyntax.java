@@ -11,11 +11,19 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /// How SQL languages write values, names and types.
 public abstract class SqlSyntax implements Language {
+    private static final Set<String> KEYWORDS = Set.of(
+            ("case when then else end and or not is null in like rlike regexp glob escape create replace function returns"
+                            + " language return macro as cast try_cast true false default immutable parallel safe distinct"
+                            + " from between collate select lambda with recursive union all where temporary deterministic"
+                            + " no sql both leading trailing convert using")
+                    .split(" "));
+
     private static final Pattern PLAIN_TEXT = Pattern.compile("[ -~]*");
     private static final Pattern PLAIN_NAME = Pattern.compile("[a-z_][a-z0-9_]*");
 
@@ -24,6 +32,11 @@ public abstract class SqlSyntax implements Language {
     /// A value, written as `value`, as one of that type.
     public final String cast(String value, Type type) {
         return "CAST(" + value + " AS " + typeName(type) + ")";
+    }
+
+    @Override
+    public Set<String> keywords() {
+        return KEYWORDS;
     }
 
     abstract TypeNames types();

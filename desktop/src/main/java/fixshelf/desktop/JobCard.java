@@ -24,7 +24,6 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
 
 /// The numbered lines of a job as sentences with blanks that are edited in place.
@@ -130,7 +129,7 @@ final class JobCard {
 
     private Node part(Line line, int index, Part part) {
         return switch (part) {
-            case Part.Words(String text) -> plain(text);
+            case Part.Words(String text) -> Ui.sentence(text);
             case Part.Fix(String text) -> {
                 Button link = Ui.blank(text, "fix-link", () -> listener.fixAsked(((Line.Apply) line).fix()));
                 link.setTooltip(new Tooltip("To the page of this fix"));
@@ -138,12 +137,6 @@ final class JobCard {
             }
             case Part.Blank blank -> blank(line, index, blank);
         };
-    }
-
-    private static Text plain(String text) {
-        Text node = new Text(text);
-        node.getStyleClass().add("sentence");
-        return node;
     }
 
     private Node blank(Line line, int index, Part.Blank blank) {

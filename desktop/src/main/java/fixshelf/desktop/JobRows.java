@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.desktop.RowsGrid.Emphasis;
 import fixshelf.plan.Line;
 import fixshelf.plan.Line.Lost;
 import fixshelf.plan.Sentences;
@@ -12,7 +13,6 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
-import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
@@ -20,7 +20,6 @@ import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
-import javafx.scene.text.Text;
 import javafx.scene.text.TextFlow;
 import org.jspecify.annotations.Nullable;
 
@@ -85,7 +84,7 @@ final class JobRows {
         shown = null;
         say(problem, true);
         lost.setVisible(false);
-        grid.show(List.of(), Set.of(), new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
+        grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
     }
 
     void say(String words, boolean wrong) {
@@ -105,13 +104,21 @@ final class JobRows {
         asOf.setText("as of line " + line + (view == View.LEAVING && repeats ? ", by group" : ""));
         lost.setVisible(false);
         if (view == View.LEAVING && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
-            model.lost(look, line, MOST_LOST, values -> {
-                listLost(look, values);
-                showRows(look, values.stream().map(LostValue::column).collect(Collectors.toSet()));
+            int asked = line;
+            model.lost(look, asked, MOST_LOST, values -> {
+                boolean late = shown != look || line != asked || view != View.LEAVING;
+                if (!late) {
+                    listLost(look, values);
+                    showRows(look, new Emphasis(Set.of(), columnsOf(values)));
+                }
             });
         } else {
-            showRows(look, view == View.CHANGED ? look.computedAt(line) : Set.of());
+            showRows(look, new Emphasis(view == View.CHANGED ? look.computedAt(line) : Set.of(), List.of()));
         }
+    }
+
+    private static List<String> columnsOf(List<LostValue> values) {
+        return values.stream().map(LostValue::column).distinct().toList();
     }
 
     /// Brings a column into view.
@@ -122,8 +129,8 @@ final class JobRows {
                 .ifPresent(grid::scrollToColumn);
     }
 
-    /// The rows of the view in hand; what is worth a look is in the columns of `first`.
-    private void showRows(JobModel.Look look, Set<String> first) {
+    /// The rows of the view in hand.
+    private void showRows(JobModel.Look look, Emphasis emphasis) {
         String empty =
                 switch (view) {
                     case ALL -> "No rows at this line.";
@@ -133,10 +140,7 @@ final class JobRows {
         model.rows(look, line, view, rows -> {
             PagedRows none = new PagedRows(0, (_, _) -> {});
             String words = rows.isPresent() ? empty : rows.problems().getFirst().sentence();
-            grid.show(look.columnsAt(line), first, rows.value().orElse(none), words);
-            if (view == View.LEAVING) {
-                first.stream().findFirst().ifPresent(this::showColumn);
-            }
+            grid.show(look.columnsAt(line), emphasis, rows.value().orElse(none), words);
         });
     }
 
@@ -165,25 +169,19 @@ final class JobRows {
     /// The values that a line loses, and a blank that says what a run does about them.
     private void listLost(JobModel.Look look, List<LostValue> values) {
         JobPage.PlacedLine placed = look.planned().job().lines().get(line - 1);
-        if (view != View.LEAVING || shown != look || !(placed.line() instanceof Line.Apply apply)) {
+        if (values.isEmpty() || !(placed.line() instanceof Line.Apply apply)) {
             return;
         }
         boolean stops = apply.lost() == Lost.STOPS;
         String all = LostValue.list(values) + (values.size() == MOST_LOST ? "; …" : "");
         lost.getChildren()
                 .setAll(
-                        words("Lost: " + all + ". A lost value "),
+                        Ui.sentence("Lost: " + all + ". A lost value "),
                         Ui.blank(
                                 stops ? Sentences.STOPS : Sentences.COUNTED,
                                 "blank",
                                 () -> change.accept(line - 1, apply.withLost(stops ? Lost.COUNTED : Lost.STOPS))),
-                        words("."));
+                        Ui.sentence("."));
         lost.setVisible(true);
-    }
-
-    private static Text words(String text) {
-        Text node = new Text(text);
-        node.getStyleClass().add("sentence");
-        return node;
     }
 }

@@ -3,6 +3,7 @@ package fixshelf.desktop;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.PreviewRow;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectWrapper;
@@ -23,19 +24,33 @@ final class RowsGrid extends TableView<PreviewRow> {
         setAccessibleText("Rows");
     }
 
-    /// Shows columns; those in `wide` have room for two values. Widths stay as they are when the columns do.
-    void show(List<Column> columns, Set<String> wide, PagedRows rows, String emptyWords) {
+    /// Which columns are worth a look.
+    ///
+    /// @param wide those with room for two values
+    /// @param first those that come before the others, in this order
+    record Emphasis(Set<String> wide, List<String> first) {
+        static final Emphasis NONE = new Emphasis(Set.of(), List.of());
+
+        private int rank(Column column) {
+            int at = first.indexOf(column.name());
+            return at < 0 ? first.size() : at;
+        }
+    }
+
+    /// Shows columns. Widths stay as they are when the columns do.
+    void show(List<Column> columns, Emphasis emphasis, PagedRows rows, String emptyWords) {
+        Set<String> wide = emphasis.wide();
+        List<Column> inOrder =
+                columns.stream().sorted(Comparator.comparingInt(emphasis::rank)).toList();
         List<String> now = getColumns().stream()
                 .skip(1)
                 .map(c -> String.valueOf(c.getUserData()))
                 .toList();
-        List<String> next = columns.stream().map(c -> key(c, wide)).toList();
+        List<String> next = inOrder.stream().map(c -> key(c, wide)).toList();
         if (!now.equals(next)) {
             getColumns().clear();
             getColumns().add(numbers());
-            for (int i = 0; i < columns.size(); i++) {
-                getColumns().add(column(columns.get(i), i, wide));
-            }
+            inOrder.forEach(c -> getColumns().add(column(c, columns.indexOf(c), wide)));
         }
         setPlaceholder(Ui.label(emptyWords, "soft"));
         setItems(rows);

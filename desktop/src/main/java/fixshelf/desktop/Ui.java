@@ -10,6 +10,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
+import javafx.scene.text.Text;
 
 /// Small builders of nodes, so that views read as what they show.
 final class Ui {
@@ -48,6 +49,13 @@ final class Ui {
         button.getStyleClass().setAll(styleClass);
         button.setOnAction(_ -> press.run());
         return button;
+    }
+
+    /// Words of a sentence that has blanks.
+    static Text sentence(String text) {
+        Text words = new Text(text);
+        words.getStyleClass().add("sentence");
+        return words;
     }
 
     static VBox column(String styleClass, Node... children) {
