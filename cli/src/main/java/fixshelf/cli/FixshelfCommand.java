@@ -3,6 +3,7 @@ package fixshelf.cli;
 import picocli.AutoComplete.GenerateCompletion;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.HelpCommand;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Spec;
 
@@ -26,7 +27,8 @@ import picocli.CommandLine.Spec;
             EnginesCommand.class,
             PreviewCommand.class,
             RunCommand.class,
-            GenerateCompletion.class
+            GenerateCompletion.class,
+            HelpCommand.class
         })
 public final class FixshelfCommand implements Runnable {
     @Spec

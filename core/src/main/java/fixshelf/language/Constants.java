@@ -2,13 +2,16 @@ package fixshelf.language;
 
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
+import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.format.DateTimeParseException;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
@@ -20,6 +23,8 @@ public final class Constants {
     static final int MOST_DAYS = 10_000;
 
     private static final Pattern WHOLE = Pattern.compile("-?[0-9]{1,18}");
+    private static final Pattern EXACT = Pattern.compile("-?[0-9]{1,18}\\.[0-9]{1,18}");
+    private static final Pattern DAY = Pattern.compile("(?i)date +'([0-9]{4}-[0-9]{2}-[0-9]{2})'");
 
     /// The constant that a text writes. The common forms, of which a shelf has thousands in its cases, are read
     /// without the parser.
@@ -32,13 +37,34 @@ public final class Constants {
         if (WHOLE.matcher(bare).matches()) {
             return Outcome.of(Optional.of(Expr.Literal.integer(Long.parseLong(bare))));
         }
+        if (EXACT.matcher(bare).matches()) {
+            BigDecimal value = new BigDecimal(bare);
+            Type type = new Type.Decimal(Math.max(value.precision(), value.scale()), value.scale());
+            return Outcome.of(Optional.of(new Expr.Literal(value, type)));
+        }
         return switch (bare.toUpperCase(Locale.ROOT)) {
             case "NULL" -> Outcome.of(Optional.of(Expr.Literal.NULL));
             case "TRUE" -> Outcome.of(Optional.of(Expr.Literal.truth(true)));
             case "FALSE" -> Outcome.of(Optional.of(Expr.Literal.truth(false)));
-            default ->
-                ExpressionParser.parse(name, text, new Scope(Scope.Fixes.NONE)).map(Constants::value);
+            default -> day(bare).map(day -> Outcome.of(Optional.of(day))).orElseGet(() -> parsed(name, text));
         };
+    }
+
+    /// As [#read], always with the parser.
+    static Outcome<Optional<Expr.Literal>> parsed(String name, String text) {
+        return ExpressionParser.parse(name, text, new Scope(Scope.Fixes.NONE)).map(Constants::value);
+    }
+
+    private static Optional<Expr.Literal> day(String text) {
+        Matcher written = DAY.matcher(text);
+        if (!written.matches() || written.group(1).startsWith("0000")) {
+            return Optional.empty();
+        }
+        try {
+            return Optional.of(new Expr.Literal(LocalDate.parse(written.group(1)), Type.DATE));
+        } catch (DateTimeParseException e) {
+            return Optional.empty();
+        }
     }
 
     /// Whether the value will be known when code is written: constants, parameters, which are then given

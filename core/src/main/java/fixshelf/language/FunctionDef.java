@@ -3,6 +3,7 @@ package fixshelf.language;
 import fixshelf.type.Type;
 import java.util.List;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /// One entry of the catalogue: all that help, completion, checking, documentation and tests need to know.
 ///
@@ -98,6 +99,17 @@ public record FunctionDef(
 
     /// A call and its result, both as expressions.
     public record Example(String call, String result) {}
+
+    /// An entry is the same as itself only: there is one of each.
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+        return name.hashCode();
+    }
 
     public Slot slot(int index) {
         return slots.get(Math.min(index, slots.size() - 1));

@@ -12,7 +12,6 @@ import java.util.Map;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.TreeMap;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /// Python 3.9 and later with pandas 1.5 and later. Texts are columns of dtype `string`, so that missing stays
@@ -48,7 +47,7 @@ public final class PandasLanguage extends FrameLanguage {
         StringBuilder out = new StringBuilder();
         out.append(all.contains("re.fullmatch(") ? "import re\n" : "");
         List<String> dates = Stream.of("date", "datetime", "timedelta")
-                .filter(n -> Pattern.compile("\\b" + n + "[.(]").matcher(all).find())
+                .filter(n -> calls(all, n))
                 .toList();
         out.append(dates.isEmpty() ? "" : "from datetime import " + String.join(", ", dates) + "\n");
         List<String> numbers = Stream.of("Context(", "ROUND_HALF_UP", "Decimal(")
@@ -59,6 +58,18 @@ public final class PandasLanguage extends FrameLanguage {
         out.append(numbers.isEmpty() ? "" : "from decimal import " + String.join(", ", numbers) + "\n");
         out.append(out.isEmpty() ? "" : "\n");
         return out.append("import pandas as pd\n").append(helpers).toString();
+    }
+
+    /// Whether a name that begins no other stands before a point or a parenthesis.
+    private static boolean calls(String code, String name) {
+        for (int at = code.indexOf(name); at >= 0; at = code.indexOf(name, at + 1)) {
+            boolean begins = at == 0 || !Character.isJavaIdentifierPart(code.charAt(at - 1));
+            int end = at + name.length();
+            if (begins && end < code.length() && (code.charAt(end) == '.' || code.charAt(end) == '(')) {
+                return true;
+            }
+        }
+        return false;
     }
 
     /// Functions that Python lacks, by the words that tell that a piece of code needs them.

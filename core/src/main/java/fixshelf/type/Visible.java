@@ -55,6 +55,9 @@ public final class Visible {
 
     /// Whether a code point leaves no ink: blanks, controls, formats, lone surrogates, private use.
     public static boolean isInvisible(int c) {
+        if (c < 0x80) {
+            return c <= ' ' || c == 0x7F;
+        }
         return switch (Character.getType(c)) {
             case Character.SPACE_SEPARATOR,
                     Character.LINE_SEPARATOR,
