@@ -80,9 +80,7 @@ final class TextEmulations {
             StringBuilder plain = new StringBuilder();
             for (int c = 0xC0; c <= 0x1EFF; c = c == 0x24F ? 0x1E00 : c + 1) {
                 String taken = Normalizer.normalize(Character.toString(c), Normalizer.Form.NFD);
-                boolean letter = taken.length() > 1
-                        && taken.charAt(0) < 128
-                        && taken.chars().skip(1).allMatch(m -> m >= 0x300 && m <= 0x36F);
+                boolean letter = taken.length() > 1 && taken.chars().skip(1).allMatch(m -> m >= 0x300 && m <= 0x36F);
                 if (letter) {
                     accented.appendCodePoint(c);
                     plain.append(taken.charAt(0));

@@ -7,20 +7,12 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.engine.Engines;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
 import fixshelf.language.FunctionDef;
 import fixshelf.language.Functions;
-import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
 import fixshelf.type.Literals;
-import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -29,21 +21,6 @@ import org.junit.jupiter.params.provider.MethodSource;
 /// On the edges of every type and on made-up values, each language answers as DuckDB does, or says that it cannot.
 public class GeneratedParityTest {
     private static final int VALUES = 400;
-
-    /// What the expressions are over: each has the parameters that it names.
-    private static final List<Parameter> PARAMETERS = List.of(
-            parameter("s", Type.TEXT),
-            parameter("t", Type.TEXT),
-            parameter("n", Type.INTEGER),
-            parameter("m", Type.INTEGER),
-            parameter("d", new Type.Decimal(18, 4)),
-            parameter("e", new Type.Decimal(9, 2)),
-            parameter("x", Type.DATE),
-            parameter("y", Type.DATE),
-            parameter("u", Type.TIMESTAMP),
-            parameter("v", Type.TIMESTAMP),
-            parameter("f", Type.NUMBER),
-            parameter("g", Type.NUMBER));
 
     private static final List<String> EXPRESSIONS = List.of(
             "trim(s)",
@@ -265,26 +242,9 @@ public class GeneratedParityTest {
     }
 
     private static List<Subject> subjects() {
-        List<Subject> subjects = new ArrayList<>(
-                EXPRESSIONS.stream().map(GeneratedParityTest::subject).toList());
+        List<Subject> subjects =
+                new ArrayList<>(EXPRESSIONS.stream().map(Expressions::subject).toList());
         Functions.ALL.forEach(f -> subjects.addAll(Subject.ofFunction(f)));
         return subjects;
-    }
-
-    private static Subject subject(String text) {
-        List<Parameter> parameters = PARAMETERS.stream()
-                .filter(p -> Pattern.compile("\\b" + p.name() + "\\b(?![('])")
-                        .matcher(text)
-                        .find())
-                .toList();
-        Scope scope = new Scope(Scope.Fixes.NONE);
-        parameters.forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
-        Expr body = ExpressionParser.parse("e", text, scope).get();
-        return new Subject(
-                text, new Definition("tried", parameters, body.type(), new Body(List.of(), body)), Optional.empty());
-    }
-
-    private static Parameter parameter(String name, Type type) {
-        return new Parameter(name, type, Optional.empty(), "", false);
     }
 }

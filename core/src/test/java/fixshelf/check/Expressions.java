@@ -1,0 +1,52 @@
+package fixshelf.check;
+
+import fixshelf.language.Body;
+import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.ExpressionParser;
+import fixshelf.language.Parameter;
+import fixshelf.language.Scope;
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.Optional;
+import java.util.regex.Pattern;
+
+/// Expressions of the tests as fixes over parameters of every type, which are known by their letters.
+final class Expressions {
+    private static final List<Parameter> PARAMETERS = List.of(
+            parameter("s", Type.TEXT),
+            parameter("t", Type.TEXT),
+            parameter("n", Type.INTEGER),
+            parameter("m", Type.INTEGER),
+            parameter("d", new Type.Decimal(18, 4)),
+            parameter("e", new Type.Decimal(9, 2)),
+            parameter("x", Type.DATE),
+            parameter("y", Type.DATE),
+            parameter("u", Type.TIMESTAMP),
+            parameter("v", Type.TIMESTAMP),
+            parameter("f", Type.NUMBER),
+            parameter("g", Type.NUMBER));
+
+    private Expressions() {}
+
+    /// A fix with the parameters that the expression names, in their order above.
+    static Definition fix(String text) {
+        List<Parameter> parameters = PARAMETERS.stream()
+                .filter(p -> Pattern.compile("\\b" + p.name() + "\\b(?![('])")
+                        .matcher(text)
+                        .find())
+                .toList();
+        Scope scope = new Scope(Scope.Fixes.NONE);
+        parameters.forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
+        Expr body = ExpressionParser.parse("e", text, scope).get();
+        return new Definition("tried", parameters, body.type(), new Body(List.of(), body));
+    }
+
+    static Subject subject(String text) {
+        return new Subject(text, fix(text), Optional.empty());
+    }
+
+    private static Parameter parameter(String name, Type type) {
+        return new Parameter(name, type, Optional.empty(), "", false);
+    }
+}
