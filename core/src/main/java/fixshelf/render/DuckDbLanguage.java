@@ -126,8 +126,7 @@ public final class DuckDbLanguage extends SqlLanguage {
                 fix,
                 p -> identifier(p.name())
                         + p.fallback().map(f -> " := " + sql(f).text()).orElse(""));
-        return "CREATE OR REPLACE MACRO " + identifier(fix.name()) + "(" + parameters + ") AS\n  " + Sql.indent(body, 2)
-                + ";\n";
+        return "CREATE OR REPLACE MACRO " + callable(fix) + "(" + parameters + ") AS\n  " + Sql.indent(body, 2) + ";\n";
     }
 
     private Sql trim(String function, List<Expr> a) {

@@ -139,7 +139,7 @@ public final class MariaDbLanguage extends SqlLanguage {
                 .flatMap(p -> p.fallback().stream().map(f -> p.name() + " usually " + sql(f).text()))
                 .collect(Collectors.joining(", "));
         String note = defaults.isEmpty() ? "" : "-- MariaDB asks for every argument: " + defaults + ".\n";
-        return note + "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
+        return note + "CREATE OR REPLACE FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS "
                 + declared(fix.returns()) + "\nDETERMINISTIC NO SQL\nRETURN " + body + ";\n";
     }
 

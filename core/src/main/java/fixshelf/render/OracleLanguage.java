@@ -202,7 +202,7 @@ public final class OracleLanguage extends DocumentedSql {
                 .filter(s -> !body.contains(s + "'"))
                 .findFirst()
                 .orElseThrow(() -> cannot("no sign is left to quote it with.", "Copy it as an expression."));
-        return "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURN "
+        return "CREATE OR REPLACE FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURN "
                 + bareName(fix.returns()) + " SQL_MACRO(SCALAR) IS\nBEGIN\n  RETURN q'" + sign + Sql.indent(body, 2)
                 + sign + "';\nEND;\n/\n";
     }

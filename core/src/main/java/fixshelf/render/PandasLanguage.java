@@ -221,9 +221,10 @@ public final class PandasLanguage extends FrameLanguage {
         PandasWriter writer = PandasWriter.ofFunction(fix);
         List<String> signature = new ArrayList<>();
         List<String> lines = new ArrayList<>();
-        if (!about.isBlank()) {
+        String words = (about + " " + TakenNames.remark("pandas", title(), fix.name())).strip();
+        if (!words.isEmpty()) {
             lines.add("\"\"\""
-                    + about.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");
+                    + words.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");
         }
         for (int i = 0; i < fix.parameters().size(); i++) {
             var parameter = fix.parameters().get(i);

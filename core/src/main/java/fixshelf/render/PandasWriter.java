@@ -24,12 +24,6 @@ import org.jspecify.annotations.Nullable;
 
 /// Writes expressions as operations on pandas columns.
 final class PandasWriter {
-    private static final Set<String> TAKEN = Set.of(
-            ("False None True and as assert async await break class continue def del elif else except finally for from"
-                            + " global if import in is lambda nonlocal not or pass raise return try while with yield pd re"
-                            + " Decimal date datetime timedelta iso_date iso_time later months_later seconds_later whole nearest float_number initcap EXACT digits units len int abs str zip max min df list dict set type")
-                    .split(" "));
-
     private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
 
     static final String BLANKS = "[\\t-\\r ]*";
@@ -61,7 +55,7 @@ final class PandasWriter {
     }
 
     static String safe(String name) {
-        return TAKEN.contains(name) ? name + "_" : name;
+        return TakenNames.free("pandas", name);
     }
 
     String variable(String name) {

@@ -135,7 +135,7 @@ public final class PostgresLanguage extends SqlLanguage {
                 fix,
                 p -> identifier(p.name()) + " " + typeName(p.type())
                         + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
-        return "CREATE OR REPLACE FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
+        return "CREATE OR REPLACE FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS "
                 + typeName(fix.returns()) + "\nLANGUAGE sql IMMUTABLE PARALLEL SAFE\nRETURN " + body + ";\n";
     }
 

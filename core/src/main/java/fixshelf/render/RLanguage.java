@@ -289,7 +289,7 @@ public final class RLanguage extends FrameLanguage {
 
     /// How a fix is called in code.
     public static String functionName(Definition fix) {
-        return RWriter.name(fix.name());
+        return RWriter.function(fix);
     }
 
     /// A value as it is written in code; a value that R cannot hold is refused with a [ProblemException].
@@ -299,12 +299,12 @@ public final class RLanguage extends FrameLanguage {
 
     @Override
     Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
-        return RJobs.write(job, RWriter.name(name), inJob);
+        return RJobs.write(job, RWriter.name(TakenNames.free("r", name)), inJob);
     }
 
     /// How a job is called in code.
     public static String functionName(JobCode job) {
-        return RWriter.name(jobName(job));
+        return RWriter.name(TakenNames.free("r", jobName(job)));
     }
 
     @Override
@@ -358,7 +358,9 @@ public final class RLanguage extends FrameLanguage {
         boolean constant = fix.body().result() instanceof Expr.Literal;
         lines.add(constant ? "rep_len(" + result + ", length(" + first + "))" : result);
         String comment = about.isBlank() ? "" : "# " + about.replace("\n", " ") + "\n";
-        return comment + RWriter.name(fix.name()) + " <- function(" + String.join(", ", signature) + ") {\n  "
+        String remark = TakenNames.remark("r", title(), fix.name());
+        return comment + (remark.isEmpty() ? "" : "# " + remark + "\n") + RWriter.function(fix) + " <- function("
+                + String.join(", ", signature) + ") {\n  "
                 + String.join(
                         "\n  ", lines.stream().map(l -> l.replace("\n", "\n  ")).toList()) + "\n}\n";
     }

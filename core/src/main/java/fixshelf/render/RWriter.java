@@ -36,6 +36,11 @@ final class RWriter {
         return plain ? name : "`" + name.replace("\\", "\\\\").replace("`", "\\`") + "`";
     }
 
+    /// How a fix is called.
+    static String function(Definition fix) {
+        return name(TakenNames.free("r", fix.name()));
+    }
+
     static ProblemException cannot(String why, String todo) {
         return new ProblemException(Problem.about(Code.CANNOT_SAY, "R, dplyr", "R, dplyr cannot say it: " + why, todo));
     }
@@ -73,7 +78,7 @@ final class RWriter {
                         + text(typed(arguments.get(i), parameter.type())));
             }
         }
-        return R.call(name(fix.name()), inside.toArray(String[]::new));
+        return R.call(function(fix), inside.toArray(String[]::new));
     }
 
     static Expr typed(Expr expr, Type type) {

@@ -6,7 +6,10 @@ import fixshelf.language.LikePattern;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /// Spark SQL 4 and later, with its default settings: ANSI mode, escapes in text.
@@ -130,13 +133,42 @@ public final class SparkLanguage extends SqlLanguage {
         return RegexWriter.java();
     }
 
+    /// Words that it reads as a call without parentheses, also where they are in quotes and a parameter is called so.
+    private static final Set<String> CALLED = Set.of(
+            "user",
+            "current_user",
+            "session_user",
+            "current_date",
+            "current_time",
+            "current_timestamp",
+            "localtimestamp",
+            "localtime",
+            "current_catalog",
+            "current_database",
+            "current_schema",
+            "current_timezone",
+            "now");
+
+    private static String parameterName(String name) {
+        String bare = name.replaceFirst("_+$", "").toLowerCase(Locale.ROOT);
+        return CALLED.contains(bare) ? name + "_" : name;
+    }
+
+    @Override
+    Map<String, Expr> arguments(Definition fix) {
+        return fix.parameters().stream()
+                .filter(p -> !parameterName(p.name()).equals(p.name()))
+                .collect(Collectors.toMap(
+                        p -> p.name().toLowerCase(Locale.ROOT), p -> new Expr.Name(parameterName(p.name()), p.type())));
+    }
+
     @Override
     String definitionOf(Definition fix, String body) {
         String parameters = parameters(
                 fix,
-                p -> identifier(p.name()) + " " + typeName(p.type())
+                p -> identifier(parameterName(p.name())) + " " + typeName(p.type())
                         + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
-        return "CREATE OR REPLACE TEMPORARY FUNCTION " + identifier(fix.name()) + "(" + parameters + ")\nRETURNS "
+        return "CREATE OR REPLACE TEMPORARY FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS "
                 + typeName(fix.returns()) + "\nRETURN " + body + ";\n";
     }
 

@@ -67,7 +67,10 @@ public abstract class SqlLanguage extends SqlSyntax {
             Expr body = Inliner.body(fix.body(), arguments(fix));
             String comment =
                     about.isBlank() ? "" : "-- " + Calls.about(asked, about).replace("\n", " ") + "\n";
-            return Outcome.of(comment + definitionOf(fix, finished(body).text()));
+            String remark = TakenNames.remark(id(), title(), fix.name());
+            return Outcome.of(comment
+                    + (remark.isEmpty() || !definesFunctions() ? "" : "-- " + remark + "\n")
+                    + definitionOf(fix, finished(body).text()));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
@@ -80,7 +83,7 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     /// The name by which a defined fix is called.
     String callable(Definition fix) {
-        return identifier(fix.name());
+        return identifier(TakenNames.free(id(), fix.name()));
     }
 
     @Override

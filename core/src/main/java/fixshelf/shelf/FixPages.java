@@ -88,14 +88,15 @@ public final class FixPages {
                     front.spanOfValue("fix"),
                     "A fix has a name of letters, digits and _.",
                     "Write squeeze_spaces, say.");
-        } else if (fixshelf.language.Functions.find(name).isPresent()
-                || Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))) {
-            report(
-                    Code.NAME_CLASH,
-                    front.spanOfValue("fix"),
-                    name + " is a function of the catalogue already.",
-                    "Choose another name.");
+        } else if (fixshelf.language.Functions.find(name).isPresent()) {
+            clash(front, name + " is a function of the catalogue already.");
+        } else if (Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))) {
+            clash(front, name + " is a word of the language already.");
         }
+    }
+
+    private void clash(Yaml.Fields front, String what) {
+        report(Code.NAME_CLASH, front.spanOfValue("fix"), what, "Choose another name.");
     }
 
     private void wantKind(Yaml.Fields front) {
@@ -117,7 +118,9 @@ public final class FixPages {
         return type.orElse(Type.TEXT);
     }
 
-    private static final String KNOWN_TYPES = "Known: text, integer, decimal, decimal(p,s), boolean.";
+    private static final String KNOWN_TYPES =
+            "Known: text, integer, decimal, decimal(p,s), number, boolean, date, timestamp,"
+                    + " list of text, mapping of text to text.";
 
     private List<Parameter> parameters(Yaml.Fields front) {
         Optional<Yaml.Fields> all = front.fields("parameters");

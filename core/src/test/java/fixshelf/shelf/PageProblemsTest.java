@@ -64,6 +64,7 @@ class PageProblemsTest {
                 new Case("a case of another type", "| ' a' |", "| 3 |", Code.WRONG_TYPE, 18, "This is integer"),
                 new Case("no result", "| text | result |", "| text | answer |", Code.BAD_CASE, 16, "No parameter"),
                 new Case("name of a function", "fix: good", "fix: trim", Code.NAME_CLASH, 2, "catalogue already"),
+                new Case("name of a word", "fix: good", "fix: from", Code.NAME_CLASH, 2, "word of the language"),
                 new Case(
                         "SET without RETURN", "RETURN trim(text);", "SET a = text;", Code.SYNTAX, 11, "without RETURN"),
                 new Case(

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Engines;
 import fixshelf.export.Export;
+import fixshelf.language.Lexer;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.render.Languages;
@@ -19,8 +20,10 @@ import java.sql.ResultSet;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -37,8 +40,50 @@ class ExportTest {
 
     @BeforeAll
     static void make() throws Exception {
-        shelf = ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 50)).get();
+        Path root = DemoShelf.create(folder.resolve("demo"), 50);
+        // Names that mean something in one language or another, of fixes and of their parameters.
+        List<String> words = AWKWARD.lines()
+                .flatMap(l -> Stream.of(l.split(" ")))
+                .filter(w -> !Lexer.KEYWORDS.contains(w.toLowerCase(Locale.ROOT)))
+                .toList();
+        for (int i = 0; i < words.size(); i++) {
+            String other = words.get((i + 1) % words.size());
+            String page = PAGE.formatted(words.get(i), words.get((i + 7) % words.size()), other);
+            Files.writeString(root.resolve("fixes/" + words.get(i) + ".fix.md"), page);
+        }
+        shelf = ShelfReader.read(root).get();
+        assertThat(shelf.problems()).isEmpty();
     }
+
+    private static final String AWKWARD = """
+            select where order group user table column index key values default check
+            class def lambda import pass None self pd re date datetime Decimal str
+            function if repeat_ next break T c df mutate library str_c
+            results rows names text integer number current_date now localtime age md5 date_""";
+
+    private static final String PAGE = """
+            ---
+            fix: %1$s
+            parameters:
+              %2$s: {type: text}
+              %3$s: {type: date, default: "DATE '2026-02-07'"}
+            returns: text
+            ---
+            # Awkward
+
+            ```sql
+            SET part = regexp_replace(%2$s, '[ \t]+', ' ');
+            RETURN CASE WHEN part = '' THEN format_date(%3$s, 'd/M/yyyy') ELSE initcap(part) || U&'\\00A0''\\005C' END;
+            ```
+
+            ## Cases
+
+            | %2$s | %3$s | result |
+            |---|---|---|
+            | 'a  B' | | U&'A B\\00A0''\\005C' |
+            | '' | DATE '0999-12-31' | '31/12/0999' |
+            | NULL | | NULL |
+            """;
 
     private static Export.Wanted wanted(boolean replace) {
         return new Export.Wanted(true, replace, PlannedJob.codes(shelf, new ArrayList<>()));
