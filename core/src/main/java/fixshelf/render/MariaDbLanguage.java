@@ -100,6 +100,15 @@ public final class MariaDbLanguage extends SqlLanguage {
     }
 
     @Override
+    Optional<String> objection(String name) {
+        boolean beyond = name.codePoints().anyMatch(c -> c > 0xFFFF);
+        boolean blank = name.endsWith(" ");
+        return beyond || blank
+                ? Optional.of("a name has no characters beyond U+FFFF there, and no space at its end: '" + name + "'.")
+                : Optional.empty();
+    }
+
+    @Override
     boolean tooLong(String name) {
         return name.codePointCount(0, name.length()) > LONGEST_NAME;
     }

@@ -11,6 +11,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -137,6 +138,9 @@ public abstract class SqlSyntax implements Language {
         if (tooLong(name)) {
             throw cannot("the name " + name.substring(0, 20) + "… is too long for it.", "Choose a shorter name.");
         }
+        objection(name).ifPresent(why -> {
+            throw cannot(why, "Rename it.");
+        });
         boolean plain = PLAIN_NAME.matcher(name).matches() && !ReservedWords.SQL.contains(name);
         String quote = quote();
         return plain ? name : quote + name.replace(quote, quote + quote) + quote;
@@ -145,6 +149,11 @@ public abstract class SqlSyntax implements Language {
     /// The sign around names that need one.
     String quote() {
         return "\"";
+    }
+
+    /// Why the language would refuse a name that is short enough, or lose it.
+    Optional<String> objection(String name) {
+        return Optional.empty();
     }
 
     /// Whether the language would cut or refuse a name.

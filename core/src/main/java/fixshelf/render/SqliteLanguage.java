@@ -147,6 +147,18 @@ public final class SqliteLanguage extends SqlLanguage {
         throw new IllegalStateException("SQLite has no regular expressions");
     }
 
+    /// In double quotes a name that it does not find would be taken for a text.
+    @Override
+    String quote() {
+        return "`";
+    }
+
+    @Override
+    Optional<String> objection(String name) {
+        boolean truth = name.equalsIgnoreCase("true") || name.equalsIgnoreCase("false");
+        return truth ? Optional.of("a column of a query loses the name " + name + " there.") : Optional.empty();
+    }
+
     @Override
     String definitionOf(Definition fix, String body) {
         String names = fix.parameters().stream().map(p -> p.name()).collect(Collectors.joining(", "));

@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -93,6 +94,89 @@ public class JobParityTest {
                     .forEach(r -> wrong.add(ending + ": " + r.mark() + " " + r.detail()));
         }
         assertThat(wrong).isEmpty();
+    }
+
+    @ParameterizedTest
+    @MethodSource("engines")
+    void columnsMayBeCalledAnything(FixEngine engine) throws IOException {
+        Engines.assumeHere(engine);
+        columnsMayBeCalledAnythingIn(engine, root);
+    }
+
+    /// Names that a language cannot hold, which it says.
+    private static final Map<String, Set<String>> UNNAMEABLE =
+            Map.of("mariadb", Set.of("😀", "end "), "sqlite", Set.of("TRUE"));
+
+    /// Also for the engines of other modules.
+    public static void columnsMayBeCalledAnythingIn(FixEngine engine, Path root) throws IOException {
+        Set<String> refused = UNNAMEABLE.getOrDefault(engine.language().id(), Set.of());
+        List<String> names = Stream.of(
+                        "user",
+                        "current_date",
+                        "select",
+                        "Select",
+                        "with space",
+                        " ",
+                        "end ",
+                        "a\\b",
+                        "tick`",
+                        "quote\"",
+                        "it's",
+                        "$x{y}",
+                        "%d",
+                        "列",
+                        "n\u00A0b",
+                        ".x",
+                        "1",
+                        "df",
+                        "row_no",
+                        "line_2",
+                        "survivor",
+                        "placed",
+                        "x".repeat(60),
+                        "a;b--",
+                        "[k]",
+                        "😀",
+                        "TRUE",
+                        "é",
+                        "e\u0301")
+                .filter(n -> !refused.contains(n))
+                .toList();
+        for (String name : refused) {
+            Shelf one = Jobs.shelf(
+                    root, "n," + name + "\n1,2\n", "job: job\nlines:\n  - read: data/in.csv\n  - drop: [n]\n");
+            assertThat(JobParity.check(one, planned(one), List.of(engine), new Stop(), _ -> {})
+                            .get())
+                    .singleElement()
+                    .satisfies(r -> assertThat(r.verdict()).as(name).isInstanceOf(JobParity.CannotSay.class));
+        }
+        StringBuilder data = new StringBuilder(String.join(
+                ",",
+                names.stream().map(n -> '"' + n.replace("\"", "\"\"") + '"').toList()));
+        for (int row = 0; row < 4; row++) {
+            data.append('\n');
+            for (int i = 0; i < names.size(); i++) {
+                data.append(i == 0 ? "" : ",").append(' ').append((i + row / 2) % 5);
+            }
+        }
+        Shelf shelf = Jobs.shelf(root, data.append('\n').toString(), """
+                job: job
+                lines:
+                  - read: data/in.csv
+                  - fix: tidy
+                    columns: every text column
+                  - rename: {user: now, df: user}
+                  - fix: tidy
+                    columns: [now, user, "quote\\"", "列"]
+                    with: {unwanted: "\\"with space\\""}
+                  - drop_repeats: [select, Select, "it's", "%d"]
+                    keep: last
+                    by: ["a\\\\b", "tick`"]
+                """.replace("\\\"", "\\\""));
+        assertThat(JobParity.check(shelf, planned(shelf), List.of(engine), new Stop(), _ -> {})
+                        .get())
+                .singleElement()
+                .satisfies(r -> assertThat(r.verdict()).as(r.detail()).isInstanceOf(JobParity.Same.class));
     }
 
     @Test

@@ -34,6 +34,11 @@ class SparkParityTest {
     }
 
     @Test
+    void columnsMayBeCalledAnything(@TempDir Path folder) throws IOException {
+        JobParityTest.columnsMayBeCalledAnythingIn(SPARK, folder);
+    }
+
+    @Test
     void answersAsDuckDbDoes() {
         GeneratedParityTest.answersAsTheReference(SPARK);
     }
