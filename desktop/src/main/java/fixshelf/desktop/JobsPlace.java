@@ -366,9 +366,9 @@ final class JobsPlace implements Place, JobCard.Listener {
         for (Command command : commands().subList(0, 4)) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
-        if (stop != null) {
-            buttons.getChildren().add(Ui.button(commands().get(4)));
-        }
+        // Only where there is something to stop, or to read again.
+        commands().stream().skip(4).filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
+                .add(Ui.button(c)));
     }
 
     @Override
@@ -389,6 +389,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                             Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
                             if (!kept.isPresent()) {
                                 rows.say(kept.problems().getFirst().sentence(), true);
+                                fillButtons();
                             }
                         })
                         .when(() -> file != null && workbench.isDraft(file)),
@@ -398,7 +399,9 @@ final class JobsPlace implements Place, JobCard.Listener {
                         .when(() -> file != null && workbench.canRedo(file)),
                 Command.of("Stop the run", "", () -> Objects.requireNonNull(stop)
                                 .run())
-                        .when(() -> stop != null));
+                        .when(() -> stop != null),
+                Command.of("Read it again", "", () -> workbench.readAgain(Objects.requireNonNull(file)))
+                        .when(() -> file != null && workbench.isChangedElsewhere(file)));
     }
 
     @Override

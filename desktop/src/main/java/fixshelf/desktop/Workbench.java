@@ -7,6 +7,7 @@ import fixshelf.check.Promises;
 import fixshelf.desktop.Background.Request;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
@@ -18,12 +19,15 @@ import fixshelf.shelf.JobPages;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
@@ -39,6 +43,7 @@ final class Workbench implements AutoCloseable {
     private final ObjectProperty<List<Problem>> problems = new SimpleObjectProperty<>(List.of());
     private final Map<Path, History> histories = new HashMap<>();
     private final Map<Path, String> kept = new HashMap<>();
+    private final Set<Path> changedElsewhere = new HashSet<>();
     private final CheckedPages<CaseResult> checkedCases = new CheckedPages<>();
     private final CheckedPages<PromiseResult> checkedPromises = new CheckedPages<>();
 
@@ -140,9 +145,22 @@ final class Workbench implements AutoCloseable {
         return Optional.ofNullable(histories.get(file)).map(History::canRedo).orElse(false);
     }
 
-    /// Writes the draft of a page into the page.
+    /// Writes the draft of a page into the page; refused when the page is another one on disk than it was here.
     Outcome<Path> keep(Path file) {
         String text = histories.get(file).current();
+        Optional<String> onDisk = onDisk(file);
+        boolean elsewhere = onDisk.isPresent()
+                && !onDisk.get().equals(text)
+                && !onDisk.get().equals(kept.get(file));
+        if (elsewhere) {
+            changedElsewhere.add(file);
+            return Outcome.failed(Problem.about(
+                    Code.DIVERGED,
+                    shelf().root().relativize(file).toString(),
+                    "Another program has changed this page since it was read here, so it was not written.",
+                    "Read it again; what you wrote here is one undo away then."));
+        }
+        changedElsewhere.remove(file);
         Outcome<Path> written = PageFiles.write(file, text);
         if (written.isPresent()) {
             kept.put(file, text);
@@ -150,6 +168,28 @@ final class Workbench implements AutoCloseable {
             job(file).ifPresent(j -> shelf.set(shelf().with(j)));
         }
         return written;
+    }
+
+    private static Optional<String> onDisk(Path file) {
+        try {
+            return Files.exists(file) ? Optional.of(Files.readString(file)) : Optional.empty();
+        } catch (IOException e) {
+            return Optional.of("");
+        }
+    }
+
+    /// Whether keeping a page was refused because it is another one on disk.
+    boolean isChangedElsewhere(Path file) {
+        return changedElsewhere.contains(file);
+    }
+
+    /// Takes a page as it is on disk; what was written here stays in its history.
+    void readAgain(Path file) {
+        onDisk(file).ifPresent(text -> {
+            changedElsewhere.remove(file);
+            kept.put(file, text);
+            edit(file, text);
+        });
     }
 
     /// A file name that no page has yet, for a new page of that name.

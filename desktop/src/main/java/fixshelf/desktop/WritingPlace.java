@@ -13,6 +13,7 @@ import fixshelf.shelf.YamlText;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
@@ -61,7 +62,7 @@ final class WritingPlace {
     private final HBox buttons = Ui.row("buttons");
     private final EvidencePage evidence;
     private final FacingPages view;
-    private final Label message = Ui.label("", "soft");
+    private final Label message = Ui.wrapped("", "soft", "buttons");
     private @Nullable Path file;
     private Runnable leave = () -> {};
     private boolean asText;
@@ -117,7 +118,9 @@ final class WritingPlace {
                 promises,
                 promisesKept);
         sheet.getChildren().add(form);
-        VBox left = new VBox(Ui.page(sheet), buttons);
+        message.managedProperty().bind(message.textProperty().isNotEmpty());
+        message.visibleProperty().bind(message.managedProperty());
+        VBox left = new VBox(Ui.page(sheet), buttons, message);
         evidence.helper().onUse(body::insert);
         view = new FacingPages(left, evidence.view());
         view.setDividerPositions(0.43);
@@ -132,6 +135,10 @@ final class WritingPlace {
 
     void onLeave(Runnable run) {
         leave = run;
+    }
+
+    BodyEditor whole() {
+        return whole;
     }
 
     BodyEditor body() {
@@ -355,9 +362,11 @@ final class WritingPlace {
     private void fillButtons() {
         buttons.getChildren().clear();
         for (Command command : commands()) {
+            if (command.text().equals("Read it again") && !command.enabled().getAsBoolean()) {
+                continue;
+            }
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
-        buttons.getChildren().add(message);
     }
 
     List<Command> commands() {
@@ -367,6 +376,11 @@ final class WritingPlace {
                         .when(() -> file != null && workbench.canUndo(file)),
                 Command.of("Redo", "Shortcut+Shift+Z", () -> workbench.redo(file))
                         .when(() -> file != null && workbench.canRedo(file)),
+                Command.of("Read it again", "", () -> {
+                            workbench.readAgain(Objects.requireNonNull(file));
+                            message.setText("Read again; what you wrote is one undo away.");
+                        })
+                        .when(() -> file != null && workbench.isChangedElsewhere(file)),
                 Command.of(asText ? "Page as a form" : "Page as text", "Shortcut+T", this::turn),
                 Command.of("Pattern helper", "Shortcut+H", evidence::turnHelper),
                 Command.of("Back", "Alt+Left", () -> leave.run()));

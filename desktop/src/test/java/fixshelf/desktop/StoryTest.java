@@ -7,52 +7,18 @@ import fixshelf.shelf.FixPage;
 import fixshelf.work.Preview;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.Set;
-import java.util.concurrent.TimeUnit;
-import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
-import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
-import javafx.scene.text.Text;
-import javafx.stage.Stage;
-import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
-import org.testfx.api.FxRobot;
-import org.testfx.api.FxToolkit;
-import org.testfx.util.WaitForAsyncUtils;
 
 /// The story that the window is for, told in the real window: write a fix, see it work on real rows, add a case, use
 /// it in a job on a file, run the job, copy the fix in another language.
-class StoryTest {
-    private final FxRobot robot = new FxRobot();
-    private Path folder = Path.of(".");
-    private Frame frame;
-
-    private void open(Path shelf) throws Exception {
-        FxToolkit.registerPrimaryStage();
-        folder = shelf;
-        FxToolkit.setupStage(stage -> {
-            Stage window = new Stage();
-            frame = new Frame(window, new UserSettings(folder.resolve(".fixshelf/window.properties")));
-            frame.open(folder);
-            window.show();
-            window.requestFocus();
-        });
-        settle();
-    }
-
-    @AfterEach
-    void close() throws Exception {
-        on(() -> frame.workbench().ifPresent(Workbench::close));
-        FxToolkit.hideStage();
-        on(() -> frame.scene().getWindow().hide());
-    }
-
+class StoryTest extends WindowTest {
     @Test
     void aFixIsWrittenTriedUsedRunAndCopied() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 900));
@@ -189,10 +155,6 @@ class StoryTest {
         assertThat(labels()).anyMatch(t -> t.contains("This is no promise: always_good."));
     }
 
-    private FixPage fix(String name) {
-        return frame.workbench().orElseThrow().shelf().fix(name).orElseThrow();
-    }
-
     @Test
     void aPatternIsBuiltFromWordsAndARowBecomesACase() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 300));
@@ -295,17 +257,6 @@ class StoryTest {
         assertThat(folder.resolve("out/visits_clean.parquet")).exists();
     }
 
-    private String jobText(Path job) {
-        return frame.workbench().orElseThrow().job(job).orElseThrow().source().text();
-    }
-
-    private java.util.List<String> sentences() {
-        return lookup(".sentence").stream()
-                .filter(Text.class::isInstance)
-                .map(n -> ((Text) n).getText())
-                .toList();
-    }
-
     @Test
     void aFolderWithoutAShelfAndABrokenFileHaveWords() throws Exception {
         open(Files.createTempDirectory("nothing"));
@@ -318,58 +269,5 @@ class StoryTest {
         on(() -> frame.read(empty));
         settle();
         assertThat(labels()).anyMatch(t -> t.contains("is empty or no file"));
-    }
-
-    private void type(String id, String text) throws Exception {
-        on(() -> {
-            TextField field = (TextField) frame.scene().lookup(id);
-            field.requestFocus();
-            field.setText(text);
-            field.getOnAction().handle(null);
-        });
-        settle();
-    }
-
-    private String text(String id) {
-        return ((Label) frame.scene().lookup(id)).getText();
-    }
-
-    private Set<Node> lookup(String selector) {
-        return frame.scene().getRoot().lookupAll(selector);
-    }
-
-    private Button button(String text) {
-        return Stream.concat(lookup(".button").stream(), lookup(".blank").stream())
-                .filter(n -> n instanceof Button b && b.getText().equals(text))
-                .map(Button.class::cast)
-                .findFirst()
-                .orElseThrow(() -> new AssertionError("no button " + text));
-    }
-
-    private java.util.List<String> labels() {
-        return lookup(".label").stream()
-                .filter(Label.class::isInstance)
-                .map(n -> ((Label) n).getText())
-                .toList();
-    }
-
-    private static void on(Runnable work) throws Exception {
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, WaitForAsyncUtils.asyncFx(work));
-        WaitForAsyncUtils.waitForFxEvents();
-    }
-
-    /// Waits until nothing is being computed any more, and no typed text waits for its moment.
-    private void settle() throws Exception {
-        int[] quiet = {0};
-        WaitForAsyncUtils.waitFor(300, TimeUnit.SECONDS, () -> {
-            boolean idle = WaitForAsyncUtils.asyncFx(() -> frame.workbench()
-                            .map(w -> w.background().isIdle()
-                                    && !frame.shelfPlace().writing().body().isBusy())
-                            .orElse(true))
-                    .get();
-            quiet[0] = idle ? quiet[0] + 1 : 0;
-            return quiet[0] > 5;
-        });
-        WaitForAsyncUtils.waitForFxEvents();
     }
 }

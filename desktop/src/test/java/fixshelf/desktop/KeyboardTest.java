@@ -1,0 +1,218 @@
+package fixshelf.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
+
+import fixshelf.demo.DemoShelf;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.input.KeyCode;
+import javafx.scene.layout.BorderPane;
+import org.junit.jupiter.api.Test;
+
+/// What is done by keys alone, and what must not get lost on the way.
+class KeyboardTest extends WindowTest {
+    private Path job = Path.of(".");
+
+    private void openJobs() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
+        job = folder.resolve("jobs/visits_clean.yaml");
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+    }
+
+    private String lines() {
+        String text = jobText(job);
+        return text.substring(text.indexOf("lines:"), text.indexOf("outputs:"));
+    }
+
+    private void addLine(String words) throws Exception {
+        on(() -> lookup(".text-field").stream()
+                .filter(n -> "Add a line".equals(n.getAccessibleText()))
+                .findFirst()
+                .ifPresent(Node::requestFocus));
+        robot.write(words);
+        settle();
+        robot.push(KeyCode.ENTER);
+        settle();
+    }
+
+    @Test
+    void linesAreAddedMovedDroppedAndTakenBack() throws Exception {
+        openJobs();
+        String before = jobText(job);
+        int count = labels("line-number");
+        // A new line stands after the chosen one, which is the last, and is chosen then.
+        addLine("one line");
+        assertThat(lines()).endsWith("- fix: one_line\n    columns: every text column\n");
+        assertThat(labels("line-number")).isEqualTo(count + 1);
+        // Up, past the line before it; the line that reads stays first.
+        robot.push(KeyCode.ALT, KeyCode.UP);
+        settle();
+        assertThat(lines().indexOf("fix: one_line")).isLessThan(lines().indexOf("drop_repeats"));
+        for (int i = 0; i < 20; i++) {
+            robot.push(KeyCode.ALT, KeyCode.UP);
+        }
+        settle();
+        assertThat(lines()).matches("(?s)lines:\\s+- dataset: \\w+\\s+- fix: one_line.*");
+        robot.push(KeyCode.DELETE);
+        settle();
+        assertThat(jobText(job)).isEqualTo(before);
+        // The first line cannot be dropped.
+        robot.push(KeyCode.DELETE);
+        settle();
+        assertThat(jobText(job)).isEqualTo(before);
+        // Every step is taken back, one by one, and done again.
+        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
+        settle();
+        assertThat(lines()).contains("fix: one_line");
+        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.SHIFT, KeyCode.Z);
+        settle();
+        assertThat(jobText(job)).isEqualTo(before);
+        assertThat(job).content().isEqualTo(before);
+    }
+
+    private int labels(String style) {
+        return lookup("." + style).size();
+    }
+
+    @Test
+    void theJumpFieldLeadsToFixesColumnsJobsAndCommands() throws Exception {
+        openJobs();
+        jump("capital_first");
+        assertThat(labels()).contains("Capital first");
+        jump("weight_kg column");
+        assertThat(place("Jobs").isSelected()).isTrue();
+        jump("thornmere");
+        assertThat(((ComboBox<?>) frame.scene().lookup(".job-choice")).getValue())
+                .asString()
+                .contains("Thornmere");
+        jump("Go to the languages");
+        assertThat(place("Languages").isSelected()).isTrue();
+        // Nothing of that name, and away again.
+        robot.push(KeyCode.CONTROL, KeyCode.J);
+        robot.write("qqqq");
+        settle();
+        robot.push(KeyCode.ENTER);
+        robot.push(KeyCode.ESCAPE);
+        settle();
+        assertThat(((TextField) frame.scene().lookup(".jump")).getText()).isEmpty();
+        assertThat(place("Languages").isSelected()).isTrue();
+    }
+
+    private void jump(String words) throws Exception {
+        robot.push(KeyCode.CONTROL, KeyCode.J);
+        robot.write(words);
+        settle();
+        robot.push(KeyCode.ENTER);
+        settle();
+    }
+
+    private ToggleButton place(String title) {
+        return lookup(".place").stream()
+                .map(ToggleButton.class::cast)
+                .filter(b -> b.getText().equals(title))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /// A shelf is shared: a page can change on disk while it is open here.
+    @Test
+    void aPageThatChangedOnDiskIsNotWrittenOver() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
+        on(() -> {
+            frame.shelfPlace().show("capital_first");
+            frame.shelfPlace().write();
+        });
+        settle();
+        Path page = fix("capital_first").file();
+        String first = Files.readString(page);
+        String theirs = first.replace("# Capital first", "# Capital, theirs");
+        type("#more-promise", "null_only_from_null");
+        String mine = fix("capital_first").source().text();
+        assertThat(mine).isNotEqualTo(first);
+        Files.writeString(page, theirs);
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        settle();
+        assertThat(page).content().isEqualTo(theirs);
+        assertThat(labels()).anyMatch(t -> t.contains("Another program has changed this page"));
+        on(() -> button("Read it again").fire());
+        settle();
+        assertThat(fix("capital_first").source().text()).isEqualTo(theirs);
+        assertThat(frame.workbench().orElseThrow().isDraft(page)).isFalse();
+        // What was written here is one undo away, and can be kept now that theirs was seen.
+        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        settle();
+        assertThat(page).content().isEqualTo(mine);
+        assertThat(labels()).contains("Kept.");
+    }
+
+    @Test
+    void aBrokenPageIsCountedAndMendedAndHidesNoOther() throws Exception {
+        Path shelf = DemoShelf.create(Files.createTempDirectory("keys"), 300);
+        Path page = shelf.resolve("fixes/text/capital_first.fix.md");
+        String good = Files.readString(page);
+        Files.writeString(page, good.replace("returns: text", "returns: [text"));
+        open(shelf);
+        assertThat(labels()).anyMatch(t -> t.matches("▲ \\d problems?"));
+        on(() -> {
+            frame.shelfPlace().show("capital_first");
+            frame.shelfPlace().write();
+        });
+        settle();
+        assertThat(labels()).anyMatch(t -> t.contains("This is not YAML"));
+        robot.push(KeyCode.CONTROL, KeyCode.T);
+        settle();
+        on(() -> frame.shelfPlace().writing().whole().code().replaceText(good));
+        settle();
+        assertThat(labels()).noneMatch(t -> t.matches("▲ \\d problems?")).anyMatch(t -> t.matches("● \\d+ cases hold"));
+        assertThat(fix("capital_first").cases()).isNotEmpty();
+    }
+
+    @Test
+    void textGrowsPagesTurnAndTheSheetGoesDark() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
+        Node root = frame.scene().getRoot();
+        String size = size(root);
+        robot.push(KeyCode.CONTROL, KeyCode.PLUS);
+        settle();
+        assertThat(size(root)).isNotEqualTo(size);
+        robot.push(KeyCode.CONTROL, KeyCode.MINUS);
+        settle();
+        assertThat(size(root)).isEqualTo(size);
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.L);
+        settle();
+        assertThat(frame.scene().getStylesheets()).anyMatch(s -> s.contains("tokens-dark"));
+        // It is so again when the window is opened the next time.
+        Path settings = folder.resolve(".fixshelf/window.properties");
+        assertThat(new UserSettings(settings).isDark()).isTrue();
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        FacingPages pages = (FacingPages) ((BorderPane) root).getCenter();
+        double both = pages.getDividerPositions()[0];
+        List<Double> turned = new ArrayList<>();
+        for (int i = 0; i < 3; i++) {
+            robot.push(KeyCode.F6);
+            settle();
+            turned.add(pages.getDividerPositions()[0]);
+        }
+        assertThat(turned.get(0)).isGreaterThan(0.9);
+        assertThat(turned.get(1)).isLessThan(0.1);
+        assertThat(turned.get(2)).isCloseTo(both, within(0.05));
+    }
+
+    private static String size(Node root) {
+        return root.getStyleClass().stream()
+                .filter(c -> c.startsWith("size-"))
+                .findFirst()
+                .orElseThrow();
+    }
+}
