@@ -28,6 +28,7 @@ import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
@@ -62,7 +63,8 @@ final class WritingPlace {
     private final HBox buttons = Ui.row("buttons");
     private final EvidencePage evidence;
     private final FacingPages view;
-    private final Label message = Ui.wrapped("", "soft", "buttons");
+    private final Label message = Ui.wrapped("", "soft");
+    private final HBox told = Ui.row("buttons", message);
     private @Nullable Path file;
     private Runnable leave = () -> {};
     private boolean asText;
@@ -118,9 +120,9 @@ final class WritingPlace {
                 promises,
                 promisesKept);
         sheet.getChildren().add(form);
-        message.managedProperty().bind(message.textProperty().isNotEmpty());
-        message.visibleProperty().bind(message.managedProperty());
-        VBox left = new VBox(Ui.page(sheet), buttons, message);
+        HBox.setHgrow(message, Priority.ALWAYS);
+        tell("");
+        VBox left = new VBox(Ui.page(sheet), buttons, told);
         evidence.helper().onUse(body::insert);
         view = new FacingPages(left, evidence.view());
         view.setDividerPositions(0.43);
@@ -151,7 +153,7 @@ final class WritingPlace {
 
     void show(Path shown) {
         file = shown;
-        message.setText("");
+        tell("");
         filling = true;
         page().ifPresent(p -> body.show(p.bodyText()));
         filling = false;
@@ -166,7 +168,7 @@ final class WritingPlace {
 
     private void edit(String text) {
         if (file != null && !filling) {
-            message.setText("");
+            tell("");
             workbench.edit(file, text);
         }
     }
@@ -361,10 +363,7 @@ final class WritingPlace {
 
     private void fillButtons() {
         buttons.getChildren().clear();
-        for (Command command : commands()) {
-            if (command.text().equals("Read it again") && !command.enabled().getAsBoolean()) {
-                continue;
-            }
+        for (Command command : commands().subList(0, 6)) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
     }
@@ -376,14 +375,31 @@ final class WritingPlace {
                         .when(() -> file != null && workbench.canUndo(file)),
                 Command.of("Redo", "Shortcut+Shift+Z", () -> workbench.redo(file))
                         .when(() -> file != null && workbench.canRedo(file)),
-                Command.of("Read it again", "", () -> {
-                            workbench.readAgain(Objects.requireNonNull(file));
-                            message.setText("Read again; what you wrote is one undo away.");
-                        })
-                        .when(() -> file != null && workbench.isChangedElsewhere(file)),
                 Command.of(asText ? "Page as a form" : "Page as text", "Shortcut+T", this::turn),
                 Command.of("Pattern helper", "Shortcut+H", evidence::turnHelper),
-                Command.of("Back", "Alt+Left", () -> leave.run()));
+                Command.of("Back", "Alt+Left", () -> leave.run()),
+                readAgain());
+    }
+
+    private Command readAgain() {
+        return Command.of("Read it again", "", () -> {
+                    workbench.readAgain(Objects.requireNonNull(file));
+                    tell("Read again; what you wrote is one undo away.");
+                })
+                .when(() -> file != null && workbench.isChangedElsewhere(file));
+    }
+
+    /// What came of a command, under the buttons; with what can be done about it.
+    private void tell(String words) {
+        message.setText(words);
+        told.getChildren().setAll(message);
+        if (readAgain().enabled().getAsBoolean()) {
+            Button again = Ui.button(readAgain());
+            again.setMinWidth(Region.USE_PREF_SIZE);
+            told.getChildren().add(again);
+        }
+        told.setManaged(!words.isEmpty());
+        told.setVisible(!words.isEmpty());
     }
 
     private void turn() {
@@ -400,7 +416,7 @@ final class WritingPlace {
     private void keep() {
         if (file != null) {
             Outcome<Path> kept = workbench.keep(file);
-            message.setText(
+            tell(
                     kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
             fillButtons();
         }
