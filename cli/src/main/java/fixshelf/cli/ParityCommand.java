@@ -63,6 +63,7 @@ final class ParityCommand extends ShelfOption {
 
     @Override
     public Integer call() {
+        wantCount("--values", values);
         return onShelf(this::check);
     }
 

@@ -53,6 +53,7 @@ final class PreviewCommand extends ShelfOption {
 
     @Override
     public Integer call() {
+        wantCount("--rows", rows);
         return onShelf(this::preview);
     }
 

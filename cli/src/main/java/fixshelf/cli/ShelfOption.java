@@ -18,6 +18,7 @@ import java.util.function.ToIntFunction;
 import java.util.stream.Stream;
 import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /// What every command that works on a shelf takes.
@@ -32,6 +33,8 @@ abstract class ShelfOption implements Callable<Integer> {
     @Option(names = "--json", description = "Print one JSON document, for machines.")
     boolean json;
 
+    private static final int MOST_NAMED = 30;
+
     @Spec
     CommandSpec spec = CommandSpec.create();
 
@@ -43,6 +46,13 @@ abstract class ShelfOption implements Callable<Integer> {
             return Output.WRONG_USE;
         }
         return work.applyAsInt(shelf.get());
+    }
+
+    /// Refuses a count below 0 as wrong use.
+    final void wantCount(String option, long count) {
+        if (count < 0) {
+            throw new ParameterException(spec.commandLine(), option + " is 0 or more, not " + count + ".");
+        }
     }
 
     /// The fixes of these names, all of them for none; empty, and said so, when a name is not known.
@@ -91,8 +101,10 @@ abstract class ShelfOption implements Callable<Integer> {
 
     /// Says that a name is not known, with the nearest ones.
     final int unknown(String kind, String name, java.util.Collection<String> known) {
-        err().println("There is no " + kind + " " + name + ". "
-                + fixshelf.language.Names.suggest(name, known, "Known: " + String.join(", ", known) + "."));
+        String all = known.size() > MOST_NAMED
+                ? "There are " + known.size() + ": see `fixshelf list`."
+                : "Known: " + String.join(", ", known) + ".";
+        err().println("There is no " + kind + " " + name + ". " + fixshelf.language.Names.suggest(name, known, all));
         err().flush();
         return Output.WRONG_USE;
     }

@@ -1,7 +1,10 @@
 package fixshelf.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatCode;
 
+import com.fasterxml.jackson.databind.DeserializationFeature;
+import com.fasterxml.jackson.databind.ObjectMapper;
 import fixshelf.demo.DemoShelf;
 import java.io.PrintWriter;
 import java.io.StringWriter;
@@ -83,6 +86,27 @@ class CommandLineTest {
                 new Case(
                         "export --in duckdb --to target/as-duckdb --replace", 0, "as-duckdb/jobs/thornmere_report.sql"),
                 new Case("test known_outcome seconds_of_moment", 0, "Promises: 6 of 6 hold"),
+                new Case("help run", 0, "Usage: fixshelf run"),
+                new Case("show squeeze_spaces --in duckdb", 0, "OR contains(text, '  ') THEN trim("),
+                new Case("show visits_clean --in tsql --json", 1, "\"what\""),
+                new Case("list --json", 0, "\"fixes\""),
+                new Case("check --json", 0, "\"problems\""),
+                new Case("test squeeze_spaces --in sqlite", 0, "5 of 5 cases hold"),
+                new Case("test squeeze_spaces --in oracle", 0, "Oracle SQL: not run"),
+                new Case("test squeeze_space", 2, "Nearest: squeeze_spaces"),
+                new Case("preview visits_clean --rows 0", 0, "as of line 8, based on all 600 rows"),
+                new Case("preview visits_clean --rows -1", 2, "--rows"),
+                new Case("preview visits_clean --rows many", 2, "--rows"),
+                new Case("preview visits_clean --view lost", 2, "ALL, CHANGED, LEAVING"),
+                new Case("preview visits_clean --view leaving --line 8 --rows 3", 0, " leaves"),
+                new Case("preview visits_clean --set outt=x", 1, "Nearest: out"),
+                new Case("run visits_clean --set out", 2, "--set"),
+                new Case("parity squeeze_spaces --values -1", 2, "--values"),
+                new Case("parity squeeze_spaces --in cobol", 2, "duckdb, postgresql"),
+                new Case("parity squeeze_spaces --in sqlite --values 60 --to target/p.md", 0, "1 same"),
+                new Case("export --in cobol --to target/x", 2, "duckdb, postgresql"),
+                new Case("export --in duckdb", 2, "--to"),
+                new Case("engines extra", 2, "extra"),
                 new Case("run nothing", 2, "There is no job nothing"),
                 new Case("preview visits_clean --line 99", 2, "there is no line 99"),
                 new Case("run visits_clean --set data=/nowhere", 1, "E301"));
@@ -95,12 +119,25 @@ class CommandLineTest {
                 && !c.arguments().startsWith("-")
                 && !c.arguments().startsWith("gen")
                 && !c.arguments().startsWith("engines")
+                && !c.arguments().startsWith("help")
                 && !c.arguments().equals("tst");
         String[] arguments =
                 (c.arguments() + (needsShelf ? " --shelf " + demo : "")).strip().split(" +");
         Result result = c.arguments().isEmpty() ? run() : run(arguments);
         assertThat(result.code()).as(result.out() + result.err()).isEqualTo(c.code());
         assertThat(result.out() + result.err()).contains(c.prints());
+        if (c.arguments().contains("--json")) {
+            assertThatCode(() -> new ObjectMapper()
+                            .enable(DeserializationFeature.FAIL_ON_TRAILING_TOKENS)
+                            .readTree(result.out()))
+                    .as("one document, and nothing beside it")
+                    .doesNotThrowAnyException();
+        }
+        // What is wrong goes beside the output, so that a pipe does not take it for data.
+        if (c.code() == 2) {
+            assertThat(result.out()).isEmpty();
+            assertThat(result.err()).isNotBlank();
+        }
     }
 
     @Test

@@ -35,6 +35,11 @@ public final class JUnitXml {
                 : open + "><failure message=\"" + escape(test.failure()) + "\"/></testcase>\n";
     }
 
+    /// Whether XML can hold the character, and keeps it in an attribute.
+    private static boolean isPlain(int c) {
+        return c >= 0x20 && (c < 0xD800 || c > 0xDFFF) && c != 0xFFFE && c != 0xFFFF;
+    }
+
     private static String escape(String text) {
         StringBuilder out = new StringBuilder();
         text.codePoints().forEach(c -> {
@@ -43,7 +48,7 @@ public final class JUnitXml {
                 case '>' -> out.append("&gt;");
                 case '&' -> out.append("&amp;");
                 case '"' -> out.append("&quot;");
-                default -> out.append(c < 32 ? "?" : Character.toString(c));
+                default -> out.append(isPlain(c) ? Character.toString(c) : "?");
             }
         });
         return out.toString();

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -320,11 +321,25 @@ final class MadeUpValues {
                 : List.of(0.0, Math.rint(number));
     }
 
-    /// The goal, half-way to it, and one step; each strictly nearer, so that going on comes to an end.
+    /// The goal, one beside it, parts of the way to it, and one step, the nearest first; each strictly nearer than the
+    /// value, so that going on comes to an end.
     private static List<Long> nearer(long value, long goal) {
-        return Stream.of(goal, goal + (value - goal) / 2, value - Long.signum(value - goal))
-                .filter(_ -> value != goal)
+        long way = value - goal;
+        return Stream.of(
+                        0L,
+                        (long) Long.signum(way),
+                        way >> 48,
+                        way >> 32,
+                        way >> 16,
+                        way >> 8,
+                        way >> 4,
+                        way / 4,
+                        way / 2,
+                        way - Long.signum(way))
+                .filter(part -> Long.compareUnsigned(Math.abs(part), Math.abs(way)) < 0)
                 .distinct()
+                .sorted(Comparator.comparingLong(Math::abs))
+                .map(part -> goal + part)
                 .toList();
     }
 

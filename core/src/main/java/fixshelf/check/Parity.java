@@ -9,6 +9,7 @@ import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -195,17 +196,7 @@ public final class Parity {
     }
 
     private Optional<ParityResult.Differs> smaller(FixEngine engine, Asked asked, ParityResult.Differs found) {
-        List<List<Expr.Literal>> rows = new ArrayList<>();
-        for (int p = 0; p < found.input().size(); p++) {
-            if (asked.subject().fix().parameters().get(p).fixed()) {
-                continue;
-            }
-            for (Expr.Literal value : MadeUpValues.smaller(found.input().get(p))) {
-                List<Expr.Literal> row = new ArrayList<>(found.input());
-                row.set(p, value);
-                rows.add(row);
-            }
-        }
+        List<List<Expr.Literal>> rows = smallerRows(asked.subject().fix(), found.input());
         if (rows.isEmpty()) {
             return Optional.empty();
         }
@@ -222,5 +213,52 @@ public final class Parity {
             }
         }
         return Optional.empty();
+    }
+
+    private static final int MOST_TOGETHER = 1_000;
+
+    /// Rows with smaller values, the smallest first: all arguments smaller together where that are not too many rows,
+    /// otherwise one after the other.
+    private static List<List<Expr.Literal>> smallerRows(Definition fix, List<Expr.Literal> row) {
+        List<List<Expr.Literal>> choices = new ArrayList<>();
+        long together = 1;
+        for (int p = 0; p < row.size(); p++) {
+            List<Expr.Literal> values = new ArrayList<>();
+            if (!fix.parameters().get(p).fixed()) {
+                values.addAll(MadeUpValues.smaller(row.get(p)));
+            }
+            values.add(row.get(p));
+            choices.add(values);
+            together = Math.min(MOST_TOGETHER + 1, together * values.size());
+        }
+        List<Ranked> rows = new ArrayList<>(List.of(new Ranked(0, List.of())));
+        for (int p = 0; p < row.size(); p++) {
+            List<Expr.Literal> values = choices.get(p);
+            List<Ranked> longer = new ArrayList<>();
+            for (Ranked begun : rows) {
+                for (int i = 0; i < values.size(); i++) {
+                    boolean alone = begun.values().equals(row.subList(0, p));
+                    boolean same = i == values.size() - 1;
+                    if (together <= MOST_TOGETHER || alone || same) {
+                        longer.add(begun.with(i, values.get(i)));
+                    }
+                }
+            }
+            rows = longer;
+        }
+        return rows.stream()
+                .sorted(Comparator.comparingInt(Ranked::rank))
+                .map(Ranked::values)
+                .filter(r -> !r.equals(row))
+                .toList();
+    }
+
+    /// A row, or its beginning, and how far its values are from the smallest.
+    private record Ranked(int rank, List<Expr.Literal> values) {
+        Ranked with(int more, Expr.Literal value) {
+            List<Expr.Literal> longer = new ArrayList<>(values);
+            longer.add(value);
+            return new Ranked(rank + more, longer);
+        }
     }
 }

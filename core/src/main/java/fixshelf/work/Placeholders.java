@@ -4,6 +4,7 @@ import fixshelf.language.Names;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -13,6 +14,11 @@ final class Placeholders {
     private static final Pattern NAME = Pattern.compile("\\{([A-Za-z_][A-Za-z0-9_]*)}");
 
     private Placeholders() {}
+
+    /// The names that a text asks for.
+    static List<String> names(String text) {
+        return NAME.matcher(text).results().map(m -> m.group(1)).toList();
+    }
 
     static Outcome<String> fill(String text, Map<String, String> values, Problem.Where where) {
         Matcher matcher = NAME.matcher(text);

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.language.Names;
 import fixshelf.plan.Line;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Planner;
@@ -23,6 +24,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 
 /// A job with its file found, its columns known, and its lines resolved.
 public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Target> targets) {
@@ -83,8 +86,32 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
         if (job.problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(job.problems());
         }
+        List<Problem> unknown = unknown(shelf, job, set.keySet());
+        if (!unknown.isEmpty()) {
+            return Outcome.failed(unknown);
+        }
         Map<String, String> values = values(shelf, job, set);
         return source(shelf, job, values).then(source -> plan(shelf, job, source, values));
+    }
+
+    /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
+    private static List<Problem> unknown(Shelf shelf, JobPage job, Set<String> names) {
+        Set<String> known = new TreeSet<>(values(shelf, job, Map.of()).keySet());
+        job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
+        options(shelf, job.lines().getFirst().line(), Where.nowhere(job.name()))
+                .value()
+                .ifPresent(o -> known.addAll(Placeholders.names(o.path())));
+        return names.stream()
+                .filter(n -> !known.contains(n))
+                .map(n -> Problem.about(
+                        Code.NO_PARAMETER_VALUE,
+                        job.name(),
+                        "Nothing in this job is called {" + n + "}, so that no value can be set for it.",
+                        Names.suggest(
+                                n,
+                                known,
+                                known.isEmpty() ? "Leave it out." : "Known: " + String.join(", ", known) + ".")))
+                .toList();
     }
 
     /// The values of the environment, then of the job's parameters, then of the user; later ones win.

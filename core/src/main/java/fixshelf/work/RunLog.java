@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
@@ -54,15 +55,24 @@ public final class RunLog {
         }
         try {
             List<String> lines = Files.readAllLines(file(shelf));
-            for (String line : lines.reversed()) {
-                JsonNode run = JSON.readTree(line);
-                if (run.path("job").asText().equals(job)) {
-                    return Optional.of(Instant.parse(run.path("at").asText()));
-                }
-            }
-        } catch (IOException | java.time.DateTimeException e) {
+            return lines.reversed().stream()
+                    .flatMap(line -> at(line, job).stream())
+                    .findFirst();
+        } catch (IOException e) {
             System.getLogger(RunLog.class.getName()).log(System.Logger.Level.DEBUG, "log", e);
         }
         return Optional.empty();
+    }
+
+    /// When the run of a line was, if it is one of that job; a line that was cut off is none.
+    private static Optional<Instant> at(String line, String job) {
+        try {
+            JsonNode run = JSON.readTree(line);
+            return run.path("job").asText().equals(job)
+                    ? Optional.of(Instant.parse(run.path("at").asText()))
+                    : Optional.empty();
+        } catch (JsonProcessingException | java.time.DateTimeException e) {
+            return Optional.empty();
+        }
     }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,6 +13,7 @@ import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /// A broken page says what is wrong, where and what to do, and never hides the others.
@@ -96,6 +98,40 @@ class PageProblemsTest {
                 .findFirst()
                 .orElseThrow();
         assertThat(shelf.definition(good).isPresent()).isTrue();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "read: in.csv | separator: ';;' | A separator is one character | 2",
+                "read: in.csv | separator: \"\\t\" | | 0",
+                "read: in.csv | quote: '``' | A quote is one character, or none | 2",
+                "read: in.csv | quote: '' | | 0",
+                "read: in.csv | encoding: latin-9 | There is no encoding latin-9 here | 2",
+                "read: in.csv | encoding: UTF-8 | | 0",
+                "read: in.csv | bad_rows: skip | bad_rows is stop or leave_out | 2",
+                "read: in.csv | null_words: [a, \"\"] | | 0",
+                "read: in.csv | sepparator: ',' | There is no field sepparator | 2",
+                "read: in.csv | read: two.csv | stands twice | 2",
+                "about: x | separator: ',' | read | 1",
+                "read: in.csv | [ | not YAML | 3"
+            })
+    void aDatasetSaysHowItIsRead(String first, String second, String what, int line) {
+        DatasetPage page = DatasetPages.read(
+                Path.of("visits.yaml"),
+                new SourceText("datasets/visits.yaml", first + "\n" + second + "\n"),
+                List.of(""));
+        assertThat(page.name()).isEqualTo("visits");
+        if (what == null) {
+            assertThat(page.problems()).isEmpty();
+        } else {
+            assertThat(page.problems()).isNotEmpty().first().satisfies(p -> {
+                assertThat(p.what()).contains(what);
+                assertThat(p.todo()).isNotBlank();
+                assertThat(p.where().position().line()).isEqualTo(line);
+            });
+        }
     }
 
     @Test

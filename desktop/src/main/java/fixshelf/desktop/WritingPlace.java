@@ -416,8 +416,7 @@ final class WritingPlace {
     private void keep() {
         if (file != null) {
             Outcome<Path> kept = workbench.keep(file);
-            tell(
-                    kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
+            tell(kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
             fillButtons();
         }
     }
