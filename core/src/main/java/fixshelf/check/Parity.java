@@ -152,6 +152,12 @@ public final class Parity {
         int differing = 0;
         Optional<Integer> first = Optional.empty();
         for (int row = 0; row < answers.size(); row++) {
+            if (asked.expected().get(row) instanceof Answer.NotSaid(String why)) {
+                // Without an answer to compare with there is none to be wrong.
+                unsaid.merge(why, 1, Integer::sum);
+                beyond++;
+                continue;
+            }
             switch (answers.get(row)) {
                 case Answer.NotSaid(String why) -> {
                     unsaid.merge(why, 1, Integer::sum);

@@ -9,11 +9,11 @@ import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
 import java.util.ArrayList;
-import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /// MariaDB 10.10 and later, with its default SQL mode and utf8mb4 text.
@@ -260,15 +260,16 @@ public final class MariaDbLanguage extends SqlLanguage {
         return Sql.call("replace", text, sql(a.get(1)), sql(a.get(2)));
     }
 
-    /// Its `concat_ws` writes into its first text in the same way.
+    /// Its `concat_ws` writes into its first text that is there in the same way.
     @Override
     Sql[] pieces(List<Expr> arguments) {
         return arguments.stream()
-                .map(a -> a instanceof Expr.Name && Collections.frequency(arguments, a) > 1
-                        ? Sql.call("concat", sql(a))
-                        : sql(a))
+                .map(this::sql)
+                .map(s -> COLUMN.matcher(s.text()).matches() ? Sql.call("concat", s) : s)
                 .toArray(Sql[]::new);
     }
+
+    private static final Pattern COLUMN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*|`([^`]|``)*`");
 
     private Sql position(List<Expr> a) {
         return Sql.call("locate", exact(sql(a.get(1))), sql(a.get(0)));
@@ -418,7 +419,10 @@ public final class MariaDbLanguage extends SqlLanguage {
                 + " utf8mb4_uca1400_ai_ci), lower(substr(v, 2) COLLATE utf8mb4_uca1400_ai_ci)) ELSE v END";
         return caseWhen(
                 Sql.atom(text + " IS NOT NULL"),
-                Sql.atom("coalesce((SELECT group_concat(" + word + " ORDER BY o SEPARATOR '')\n  FROM json_table("
-                        + pieces + ", '$[*]' COLUMNS(o FOR ORDINALITY, v LONGTEXT PATH '$')) AS runs), '')"));
+                // As new text, so that the order by which the letters were changed goes no further.
+                Sql.atom("convert(coalesce((SELECT group_concat(" + word
+                        + " ORDER BY o SEPARATOR '')\n  FROM json_table("
+                        + pieces + ", '$[*]' COLUMNS(o FOR ORDINALITY, v LONGTEXT PATH '$')) AS runs), '')"
+                        + " USING utf8mb4)"));
     }
 }

@@ -123,6 +123,29 @@ public final class PandasLanguage extends FrameLanguage {
                 except OverflowError:
                     return pd.NA
             """),
+            Map.entry("all_capitals", """
+            def all_capitals(text):
+                \"""Each letter as its capital, where that is one letter too.\"""
+                return "".join(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else c for c in text)
+            """),
+            Map.entry("join_known(", """
+            def join_known(separator, texts):
+                \"""The texts that are not missing with the separator between them; missing when all are.\"""
+                known = [text for text in texts if not pd.isna(text)]
+                return separator.join(known) if known else pd.NA
+            """),
+            Map.entry("exact_number(", """
+            def exact_number(text, digits, places):
+                \"""The number that a text says, with so many places, half away from zero; missing where it does not fit.\"""
+                shape = r"[\\t-\\r ]*[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)[\\t-\\r ]*"
+                if len(text) > 100 or not re.fullmatch(shape, text):
+                    return pd.NA
+                number, most = Decimal(text.strip()), 10 ** (digits - places)
+                if abs(number) >= most:
+                    return pd.NA
+                rounded = number.quantize(Decimal(1).scaleb(-places), ROUND_HALF_UP)
+                return rounded if abs(rounded) < most else pd.NA
+            """),
             Map.entry("initcap", """
             def initcap(text):
                 \"""Each run of letters and digits with a capital first and small letters after it.\"""

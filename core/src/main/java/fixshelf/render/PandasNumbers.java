@@ -96,15 +96,9 @@ final class PandasNumbers {
         if (call.arguments().size() > 1) {
             scale(call.arguments());
         }
-        String unit = type.scale() == 0 ? "1" : "0." + "0".repeat(type.scale() - 1) + "1";
-        String rounded = "Decimal(v.strip()).quantize(Decimal(\"" + unit + "\"), ROUND_HALF_UP)";
-        String shape = "len(v) <= 100 and re.fullmatch(r\"" + PandasWriter.BLANKS
-                + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + PandasWriter.BLANKS + "\", v)";
         return writer.text(
                 call.arguments(),
-                "map(lambda v: d if " + shape + " and abs(Decimal(v.strip())) < 10**"
-                        + (type.precision() - type.scale())
-                        + " and abs(d := " + rounded + ") < 10**" + (type.precision() - type.scale())
-                        + " else pd.NA, na_action=\"ignore\").astype(object)");
+                "map(lambda v: exact_number(v, " + type.precision() + ", " + type.scale()
+                        + "), na_action=\"ignore\").astype(object)");
     }
 }

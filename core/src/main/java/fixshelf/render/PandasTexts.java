@@ -25,11 +25,7 @@ final class PandasTexts {
             case "remove_prefix" -> writer.text(a, "str.removeprefix(" + writer.one(a.get(1)) + ")");
             case "remove_suffix" -> writer.text(a, "str.removesuffix(" + writer.one(a.get(1)) + ")");
             case "replace" -> replace(a);
-            case "upper" ->
-                writer.text(
-                        a,
-                        "map(lambda v: \"\".join(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else"
-                                + " c for c in v), na_action=\"ignore\").astype(\"string\")");
+            case "upper" -> writer.text(a, "map(all_capitals, na_action=\"ignore\").astype(\"string\")");
             case "lower" ->
                 writer.text(
                         a,
@@ -152,9 +148,8 @@ final class PandasTexts {
 
     private Py concatWs(List<Expr> a) {
         String columns = a.stream().skip(1).map(e -> writer.series(e).text()).collect(Collectors.joining(", "));
-        String parts = "[v for v in row if not pd.isna(v)]";
-        return Py.column("pd.Series([" + writer.one(a.get(0)) + ".join(kept) if (kept := " + parts
-                + ") else pd.NA for row in zip(" + columns + ")], index=" + writer.index() + ", dtype=\"string\")");
+        return Py.column("pd.Series([join_known(" + writer.one(a.get(0)) + ", row) for row in zip(" + columns
+                + ")], index=" + writer.index() + ", dtype=\"string\")");
     }
 
     private Py translate(List<Expr> a) {

@@ -53,6 +53,11 @@ final class SqlConditions {
         if (choices.isEmpty()) {
             return none;
         }
+        if (choices.size() == 1 && !(choices.getFirst() instanceof Expr.Literal)) {
+            // In parentheses alone an inner query would be taken for a list of rows.
+            Sql same = Sql.infix(sql.exact(value, false), found ? "<>" : "=", sql.sql(choices.getFirst()), Sql.COMPARE);
+            return Sql.call("coalesce", same, none);
+        }
         String list = choices.stream().map(c -> sql.sql(c).text()).collect(Collectors.joining(", ", "(", ")"));
         Sql in = new Sql(sql.exact(value, false).at(Sql.OTHER) + " " + negation + "IN " + list, Sql.COMPARE);
         boolean certain = choices.stream().allMatch(c -> c instanceof Expr.Literal);

@@ -348,7 +348,8 @@ public final class SqliteLanguage extends SqlLanguage {
     private Sql addMonths(String date, String months) {
         String plain = "date(" + date + ", (" + months + ") || ' months')";
         String last = "date(" + date + ", 'start of month', (" + months + " + 1) || ' months', '-1 days')";
-        String found = "min(" + plain + ", " + last + ")";
+        // Beyond the last month there is no day to go back from; that month has all days that there can be.
+        String found = "min(" + plain + ", coalesce(" + last + ", '9999-12-31'))";
         return caseWhen(Sql.atom(found + " BETWEEN '0001-01-01' AND '9999-12-31'"), Sql.atom(found));
     }
 

@@ -29,16 +29,29 @@ final class Expressions {
 
     private Expressions() {}
 
-    /// A fix with the parameters that the expression names, in their order above.
-    static Definition fix(String text) {
-        List<Parameter> parameters = PARAMETERS.stream()
+    /// Whether it can be read, and its types fit.
+    static boolean isRight(String text) {
+        return ExpressionParser.parse("e", text, scope(named(text))).isPresent();
+    }
+
+    private static List<Parameter> named(String text) {
+        return PARAMETERS.stream()
                 .filter(p -> Pattern.compile("\\b" + p.name() + "\\b(?![('])")
                         .matcher(text)
                         .find())
                 .toList();
+    }
+
+    private static Scope scope(List<Parameter> parameters) {
         Scope scope = new Scope(Scope.Fixes.NONE);
         parameters.forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
-        Expr body = ExpressionParser.parse("e", text, scope).get();
+        return scope;
+    }
+
+    /// A fix with the parameters that the expression names, in their order above.
+    static Definition fix(String text) {
+        List<Parameter> parameters = named(text);
+        Expr body = ExpressionParser.parse("e", text, scope(parameters)).get();
         return new Definition("tried", parameters, body.type(), new Body(List.of(), body));
     }
 

@@ -1,6 +1,7 @@
 package fixshelf.spark;
 
 import fixshelf.check.GeneratedParityTest;
+import fixshelf.check.NestedExpressionsTest;
 import fixshelf.check.ValueNeedsTest;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
@@ -36,6 +37,11 @@ class SparkParityTest {
     @Test
     void columnsMayBeCalledAnything(@TempDir Path folder) throws IOException {
         JobParityTest.columnsMayBeCalledAnythingIn(SPARK, folder);
+    }
+
+    @Test
+    void functionsMeanTheSameInsideOneAnother() {
+        NestedExpressionsTest.meanTheSameIn(SPARK, 60);
     }
 
     @Test
