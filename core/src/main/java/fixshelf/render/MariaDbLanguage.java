@@ -19,6 +19,7 @@ import java.util.stream.Collectors;
 /// MariaDB 10.10 and later, with its default SQL mode and utf8mb4 text.
 public final class MariaDbLanguage extends SqlLanguage {
     private static final String BLANKS = "[\\t-\\r ]*";
+    private static final int MOST_TABLES = 100;
     private static final String EXACT = " COLLATE utf8mb4_nopad_bin";
     private static final String TIME = "(?-i)^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
     private static final int LONGEST_NAME = 64;
@@ -97,6 +98,18 @@ public final class MariaDbLanguage extends SqlLanguage {
     @Override
     String quote() {
         return "`";
+    }
+
+    /// Each inner table is a file that the server holds open.
+    @Override
+    Sql finished(Expr expr) {
+        Sql sql = sql(expr);
+        if (sql.text().split("json_table\\(", -1).length - 1 > MOST_TABLES) {
+            throw cannot(
+                    "one value would need more than " + MOST_TABLES + " inner tables.",
+                    "Use initcap in a fix of its own, on a line before.");
+        }
+        return sql;
     }
 
     @Override
