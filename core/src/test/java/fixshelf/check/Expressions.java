@@ -59,6 +59,14 @@ final class Expressions {
         return new Subject(text, fix(text), Optional.empty());
     }
 
+    /// What differs, or was not run.
+    static List<String> wrong(List<ParityResult> results) {
+        return results.stream()
+                .filter(r -> r.differs() || r.verdict() instanceof ParityResult.NotRun)
+                .map(r -> r.subject().name() + ": " + r.mark() + ", " + r.detail())
+                .toList();
+    }
+
     private static Parameter parameter(String name, Type type) {
         return new Parameter(name, type, Optional.empty(), "", false);
     }

@@ -5,21 +5,15 @@ import static org.assertj.core.api.Assertions.assertThat;
 import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngines;
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.Body;
 import fixshelf.language.Constants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
-import fixshelf.type.Column;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.BinaryOperator;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -72,7 +66,7 @@ class FloatNumbersTest {
                 pairs.add(List.of(NUMBERS.get(i), NUMBERS.get((i + step) % NUMBERS.size())));
             }
         }
-        List<@Nullable Object> answers = answers("x " + operation.sign() + " y", pairs);
+        List<@Nullable Object> answers = answers("f " + operation.sign() + " g", pairs);
         for (int i = 0; i < pairs.size(); i++) {
             double x = pairs.get(i).get(0);
             double y = pairs.get(i).get(1);
@@ -88,7 +82,7 @@ class FloatNumbersTest {
     @Test
     void theShortestDigitsAreRoundedHalfAwayFromZero() {
         for (int scale : new int[] {0, 2, 4, 12}) {
-            List<@Nullable Object> answers = answers("round(x, " + scale + ")", pairs());
+            List<@Nullable Object> answers = answers("round(f, " + scale + ")", pairs());
             for (int i = 0; i < NUMBERS.size(); i++) {
                 double x = NUMBERS.get(i);
                 BigDecimal rounded = new BigDecimal(Double.toString(x)).setScale(scale, RoundingMode.HALF_UP);
@@ -105,7 +99,7 @@ class FloatNumbersTest {
                 .flatMap(n -> Stream.of(Double.toString(n), Literals.print(n), " +" + Math.abs(n) + "\t"))
                 .map(t -> List.<Object>of(t, ""))
                 .toList();
-        List<@Nullable Object> answers = run("to_number(t)", Type.TEXT, rows);
+        List<@Nullable Object> answers = run("to_number(s)", Type.TEXT, rows);
         for (int i = 0; i < rows.size(); i++) {
             String text = (String) rows.get(i).getFirst();
             assertThat(answers.get(i)).as(text).isEqualTo(Double.parseDouble(text) + 0.0);
@@ -121,16 +115,12 @@ class FloatNumbersTest {
     }
 
     private static List<@Nullable Object> run(String body, Type type, List<List<Object>> rows) {
-        List<String> names = type.equals(Type.TEXT) ? List.of("t", "u") : List.of("x", "y");
-        List<Column> columns = names.stream().map(n -> new Column(n, type)).toList();
-        Expr expr = ExpressionParser.parse("body", body, Scope.ofColumns(Scope.Fixes.NONE, columns))
-                .get();
-        List<Parameter> parameters = names.stream()
-                .map(n -> new Parameter(n, type, Optional.empty(), "", false))
-                .toList();
-        Definition fix = new Definition("tried", parameters, expr.type(), new Body(List.of(), expr));
+        Definition fix = Expressions.fix(body);
         List<List<Expr.Literal>> literals = rows.stream()
-                .map(r -> r.stream().map(v -> new Expr.Literal(v, type)).toList())
+                .map(r -> r.stream()
+                        .limit(fix.parameters().size())
+                        .map(v -> new Expr.Literal(v, type))
+                        .toList())
                 .toList();
         return FixEngines.ALL.getFirst().run(List.of(new Evaluation(fix, literals))).getFirst().stream()
                 .<@Nullable Object>map(a -> a instanceof Answer.Value(Object value) ? value : String.valueOf(a))
