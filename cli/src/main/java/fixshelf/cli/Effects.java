@@ -1,10 +1,11 @@
 package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
-import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.LineEffect;
+import fixshelf.work.PlannedJob;
 import java.io.PrintWriter;
 import java.util.List;
 
@@ -12,10 +13,14 @@ import java.util.List;
 final class Effects {
     private Effects() {}
 
-    static void print(PrintWriter out, Shelf shelf, JobPage job, List<LineEffect> effects) {
+    static void print(PrintWriter out, Shelf shelf, PlannedJob planned, List<LineEffect> effects) {
         for (LineEffect effect : effects) {
-            String sentence = Sentences.plain(job.lines().get(effect.line() - 1).line(), name -> shelf.fix(name)
-                    .map(f -> f.sentence()));
+            Line line = planned.job().lines().get(effect.line() - 1).line();
+            // With the values of this time in its path.
+            Line read = line instanceof Line.ReadFile
+                    ? new Line.ReadFile(planned.plan().read().options())
+                    : line;
+            String sentence = Sentences.plain(read, name -> shelf.fix(name).map(f -> f.sentence()));
             out.printf("%3d  %-62s %s%n", effect.line(), sentence, effect.margin());
         }
     }

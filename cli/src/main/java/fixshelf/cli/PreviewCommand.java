@@ -88,7 +88,10 @@ final class PreviewCommand extends ShelfOption {
         }
         List<Column> columns = planned.plan().steps().get(at - 1).columns();
         if (json) {
-            ObjectNode node = Output.object().put("job", planned.job().name()).put("rows_looked_at", preview.rows());
+            ObjectNode node = Output.object()
+                    .put("job", planned.job().name())
+                    .put("source", planned.source().file().toString())
+                    .put("rows_looked_at", preview.rows());
             Effects.json(node, effects.get());
             ArrayNode lost = node.putArray("lost");
             preview.lost(planned.plan(), at, MOST_LOST)
@@ -103,7 +106,7 @@ final class PreviewCommand extends ShelfOption {
             Output.json(out(), node);
             return Output.FINE;
         }
-        Effects.print(out(), shelf, planned.job(), effects.get());
+        Effects.print(out(), shelf, planned, effects.get());
         effects.get().stream().filter(e -> e.valuesLost() > 0).forEach(e -> {
             List<LostValue> lost =
                     preview.lost(planned.plan(), e.line(), MOST_LOST).value().orElse(List.of());

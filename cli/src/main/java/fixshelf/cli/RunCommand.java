@@ -50,14 +50,17 @@ final class RunCommand extends ShelfOption {
 
     private void print(Shelf shelf, PlannedJob planned, JobRun.Report report) {
         if (json) {
-            ObjectNode node = Output.object().put("job", planned.job().name()).put("millis", report.millis());
+            ObjectNode node = Output.object()
+                    .put("job", planned.job().name())
+                    .put("source", planned.source().file().toString())
+                    .put("millis", report.millis());
             Effects.json(node, report.effects());
             report.files().forEach(f -> node.withArray("files").add(f.toString()));
             report.careful().ifPresent(c -> node.put("rows_left_out", c.badCount()));
             Output.json(out(), node);
             return;
         }
-        Effects.print(out(), shelf, planned.job(), report.effects());
+        Effects.print(out(), shelf, planned, report.effects());
         report.careful().filter(c -> c.badCount() > 0).ifPresent(c -> {
             out().println("Left out, because they do not fit: " + c.badCount() + " rows");
             c.bad().stream().limit(5).forEach(b -> out().println("  line " + b.line() + ": " + b.why()));

@@ -141,6 +141,27 @@ class CommandLineTest {
     }
 
     @Test
+    void aPathIsShownWithTheValueOfThisTime() throws Exception {
+        Files.writeString(
+                demo.resolve("jobs/one_file.yaml"),
+                "job: one_file\nlines:\n  - read: \"{in}\"\n    separator: \";\"\noutputs:\n  - write: \"{out}.csv\"\n");
+        String in = demo.resolve("data/visits-alder-quay.csv").toString();
+        String out = folder.resolve("copied").toString();
+        Result run = run("run", "one_file", "--shelf", demo.toString(), "--set", "in=" + in, "--set", "out=" + out);
+        assertThat(run.code()).as(run.err()).isZero();
+        assertThat(run.out()).contains("Read " + in).contains(out + ".csv, 600 rows");
+        Result asData =
+                run("preview", "one_file", "--shelf", demo.toString(), "--json", "--set", "in=" + in, "--set", "out=x");
+        assertThat(new ObjectMapper().readTree(asData.out()).path("source").asText())
+                .isEqualTo(in);
+        assertThat(run("run", "one_file", "--shelf", demo.toString(), "--set", "in=" + in)
+                        .err())
+                .contains("There is no value for {out}")
+                .contains("--set out=");
+        Files.delete(demo.resolve("jobs/one_file.yaml"));
+    }
+
+    @Test
     void aNewShelfIsMadeOnceAndFailingCasesAreReported() throws Exception {
         Path shelf = folder.resolve("new shelf");
         assertThat(run("init", shelf.toString(), "--name", "Ours").code()).isZero();

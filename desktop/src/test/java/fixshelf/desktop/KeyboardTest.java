@@ -156,6 +156,26 @@ class KeyboardTest extends WindowTest {
     }
 
     @Test
+    void aJobThatChangedOnDiskIsReadAgain() throws Exception {
+        openJobs();
+        addLine("one line");
+        String theirs = Files.readString(job).replace("keep: last", "keep: first");
+        Files.writeString(job, theirs);
+        robot.push(KeyCode.CONTROL, KeyCode.S);
+        settle();
+        assertThat(job).content().isEqualTo(theirs);
+        assertThat(labels()).anyMatch(t -> t.contains("Another program has changed this page"));
+        on(() -> button("Read it again").fire());
+        settle();
+        assertThat(jobText(job)).isEqualTo(theirs);
+        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.S);
+        settle();
+        assertThat(job).content().contains("fix: one_line").contains("keep: last");
+    }
+
+    @Test
     void aBrokenPageIsCountedAndMendedAndHidesNoOther() throws Exception {
         Path shelf = DemoShelf.create(Files.createTempDirectory("keys"), 300);
         Path page = shelf.resolve("fixes/text/capital_first.fix.md");

@@ -41,7 +41,7 @@ class SparkParityTest {
 
     @Test
     void functionsMeanTheSameInsideOneAnother() {
-        NestedExpressionsTest.meanTheSameIn(SPARK, 60);
+        NestedExpressionsTest.meanTheSameIn(SPARK, 40);
     }
 
     @Test
