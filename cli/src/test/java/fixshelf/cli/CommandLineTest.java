@@ -142,23 +142,23 @@ class CommandLineTest {
 
     @Test
     void aPathIsShownWithTheValueOfThisTime() throws Exception {
+        Path shelf = DemoShelf.create(folder.resolve("paths"), 60);
         Files.writeString(
-                demo.resolve("jobs/one_file.yaml"),
-                "job: one_file\nlines:\n  - read: \"{in}\"\n    separator: \";\"\noutputs:\n  - write: \"{out}.csv\"\n");
-        String in = demo.resolve("data/visits-alder-quay.csv").toString();
+                shelf.resolve("jobs/one_file.yaml"),
+                "job: one_file\nlines:\n  - read: \"{in}\"\n    separator: \";\"\noutputs:\n  - write: \"{to}.csv\"\n");
+        String in = shelf.resolve("data/visits-alder-quay.csv").toString();
         String out = folder.resolve("copied").toString();
-        Result run = run("run", "one_file", "--shelf", demo.toString(), "--set", "in=" + in, "--set", "out=" + out);
+        Result run = run("run", "one_file", "--shelf", shelf.toString(), "--set", "in=" + in, "--set", "to=" + out);
         assertThat(run.code()).as(run.err()).isZero();
-        assertThat(run.out()).contains("Read " + in).contains(out + ".csv, 600 rows");
+        assertThat(run.out()).contains("Read " + in).contains(out + ".csv, 60 rows");
         Result asData =
-                run("preview", "one_file", "--shelf", demo.toString(), "--json", "--set", "in=" + in, "--set", "out=x");
+                run("preview", "one_file", "--shelf", shelf.toString(), "--json", "--set", "in=" + in, "--set", "to=x");
         assertThat(new ObjectMapper().readTree(asData.out()).path("source").asText())
                 .isEqualTo(in);
-        assertThat(run("run", "one_file", "--shelf", demo.toString(), "--set", "in=" + in)
+        assertThat(run("run", "one_file", "--shelf", shelf.toString(), "--set", "in=" + in)
                         .err())
-                .contains("There is no value for {out}")
-                .contains("--set out=");
-        Files.delete(demo.resolve("jobs/one_file.yaml"));
+                .contains("There is no value for {to}")
+                .contains("--set to=");
     }
 
     @Test
