@@ -25,6 +25,7 @@ import java.util.function.Consumer;
 public final class Parity {
     private static final int SHRINKINGS = 12;
     private static final int AT_ONCE = 3;
+    private static final int MOST_TOGETHER = 1_000;
 
     private final FixEngine reference;
     private final int values;
@@ -220,8 +221,6 @@ public final class Parity {
         }
         return Optional.empty();
     }
-
-    private static final int MOST_TOGETHER = 1_000;
 
     /// Rows with smaller values, the smallest first: all arguments smaller together where that are not too many rows,
     /// otherwise one after the other.

@@ -8,7 +8,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /// Asks first, where that is cheap, whether a text would be changed at all.
 ///
@@ -39,64 +39,63 @@ public final class Untouched {
     }
 
     private static Expr chain(Expr.Call last) {
-        Set<Expr> tests = new LinkedHashSet<>();
-        boolean slow = false;
+        List<Expr.Call> calls = new ArrayList<>();
         Expr at = last;
         while (at instanceof Expr.Call call) {
-            Optional<List<Expr>> questions = questions(call);
+            calls.add(call);
+            at = call.arguments().isEmpty() ? Expr.Literal.NULL : call.argument(0);
+        }
+        boolean slow = calls.stream().anyMatch(c -> c.function() == PatternFunctions.REGEXP_REPLACE);
+        if (!slow || !(at instanceof Expr.Name name)) {
+            return last;
+        }
+        Set<Expr> tests = new LinkedHashSet<>();
+        for (Expr.Call call : calls) {
+            Optional<List<Expr>> questions = questions(call, name);
             if (questions.isEmpty()) {
                 return last;
             }
             tests.addAll(questions.get());
-            slow |= call.function() == PatternFunctions.REGEXP_REPLACE;
-            at = call.argument(0);
         }
-        if (!slow || !(at instanceof Expr.Name name) || tests.isEmpty() || tests.size() > MOST_TESTS) {
-            return last;
-        }
-        Expr touched = tests.stream()
-                .map(t -> Inliner.inline(t, java.util.Map.of(Inliner.key(SUBJECT.name()), name)))
+        return tests.stream()
                 .reduce((a, b) -> Trees.call(Comparisons.OR, a, b))
-                .orElseThrow();
-        return Trees.when(touched, last, name);
+                .filter(_ -> tests.size() <= MOST_TESTS)
+                .map(touched -> Trees.when(touched, last, name))
+                .orElse(last);
     }
 
-    /// Stands for the column until the whole chain is known.
-    private static final Expr.Name SUBJECT = new Expr.Name("the text", Type.TEXT);
-
-    /// Of which one at least is true for every text that the call would change; empty when that is not known.
-    private static Optional<List<Expr>> questions(Expr.Call call) {
+    /// Of which one at least is true for every text of that name that the call would change; empty when that is not
+    /// known.
+    private static Optional<List<Expr>> questions(Expr.Call call, Expr.Name name) {
         FunctionDef function = call.function();
         boolean known = call.arguments().stream().skip(1).allMatch(Untouched::isText);
         if (!known) {
             return Optional.empty();
         }
         if (function == TextFunctions.REPLACE && !text(call, 1).isEmpty()) {
-            return Optional.of(List.of(asked(TextFunctions.CONTAINS, text(call, 1))));
+            return Optional.of(asked(TextFunctions.CONTAINS, name, List.of(text(call, 1))));
         }
         if (function == PatternFunctions.REGEXP_REPLACE) {
             return RegexParser.parse(text(call, 1))
                     .value()
                     .flatMap(regex -> needles(regex, text(call, 2)))
-                    .map(needles -> needles.stream()
-                            .map(n -> asked(TextFunctions.CONTAINS, n))
-                            .toList());
+                    .map(needles -> asked(TextFunctions.CONTAINS, name, needles));
         }
         boolean atStart = function == TextFunctions.TRIM || function == TextFunctions.LTRIM;
         boolean atEnd = function == TextFunctions.TRIM || function == TextFunctions.RTRIM;
         if (!atStart && !atEnd) {
             return Optional.empty();
         }
-        List<Expr> questions = new ArrayList<>();
         String characters = call.arguments().size() > 1 ? text(call, 1) : " ";
-        characters.codePoints().mapToObj(Character::toString).forEach(c -> {
-            if (atStart) {
-                questions.add(asked(TextFunctions.STARTS_WITH, c));
-            }
-            if (atEnd) {
-                questions.add(asked(TextFunctions.ENDS_WITH, c));
-            }
-        });
+        List<String> signs =
+                characters.codePoints().mapToObj(Character::toString).toList();
+        List<Expr> questions = new ArrayList<>();
+        if (atStart) {
+            questions.addAll(asked(TextFunctions.STARTS_WITH, name, signs));
+        }
+        if (atEnd) {
+            questions.addAll(asked(TextFunctions.ENDS_WITH, name, signs));
+        }
         return Optional.of(questions);
     }
 
@@ -108,8 +107,10 @@ public final class Untouched {
         return call.argument(index) instanceof Expr.Literal(String text, Type _) ? text : "";
     }
 
-    private static Expr asked(FunctionDef question, String sign) {
-        return Trees.call(question, SUBJECT, Trees.text(sign));
+    private static List<Expr> asked(FunctionDef question, Expr.Name name, List<String> signs) {
+        return signs.stream()
+                .map(sign -> Trees.call(question, name, Trees.text(sign)))
+                .toList();
     }
 
     /// Texts of which one at least stands in every text that the replacement changes; empty when there are none, too
@@ -155,8 +156,7 @@ public final class Untouched {
             return Optional.empty();
         }
         return Optional.of(set.ranges().stream()
-                .flatMap(r -> java.util.stream.IntStream.rangeClosed(r.first(), r.last())
-                        .mapToObj(Character::toString))
+                .flatMap(r -> IntStream.rangeClosed(r.first(), r.last()).mapToObj(Character::toString))
                 .distinct()
                 .toList());
     }
@@ -170,7 +170,7 @@ public final class Untouched {
                 choices.stream().map(Untouched::needles).toList();
         return each.stream().allMatch(Optional::isPresent)
                 ? Optional.of(
-                        each.stream().flatMap(n -> n.get().stream()).distinct().collect(Collectors.toList()))
+                        each.stream().flatMap(n -> n.get().stream()).distinct().toList())
                 : Optional.empty();
     }
 

@@ -20,6 +20,7 @@ import java.util.stream.Collectors;
 public final class MariaDbLanguage extends SqlLanguage {
     private static final String BLANKS = "[\\t-\\r ]*";
     private static final int MOST_TABLES = 100;
+    private static final Pattern COLUMN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*|`([^`]|``)*`");
     private static final String EXACT = " COLLATE utf8mb4_nopad_bin";
     private static final String TIME = "(?-i)^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
     private static final int LONGEST_NAME = 64;
@@ -281,8 +282,6 @@ public final class MariaDbLanguage extends SqlLanguage {
                 .map(s -> COLUMN.matcher(s.text()).matches() ? Sql.call("concat", s) : s)
                 .toArray(Sql[]::new);
     }
-
-    private static final Pattern COLUMN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*|`([^`]|``)*`");
 
     private Sql position(List<Expr> a) {
         return Sql.call("locate", exact(sql(a.get(1))), sql(a.get(0)));

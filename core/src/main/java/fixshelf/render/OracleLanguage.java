@@ -190,6 +190,12 @@ public final class OracleLanguage extends DocumentedSql {
     }
 
     /// A scalar SQL macro, of version 21 and later: the expression is put in place of the call.
+    /// Its functions are much the same; one name too many does no harm.
+    @Override
+    TakenNames taken() {
+        return TakenNames.of(getClass(), "mariadb", true);
+    }
+
     @Override
     String definitionOf(Definition fix, String body) {
         String parameters = parameters(

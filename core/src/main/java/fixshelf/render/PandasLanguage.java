@@ -244,7 +244,7 @@ public final class PandasLanguage extends FrameLanguage {
         PandasWriter writer = PandasWriter.ofFunction(fix);
         List<String> signature = new ArrayList<>();
         List<String> lines = new ArrayList<>();
-        String words = (about + " " + TakenNames.remark("pandas", title(), fix.name())).strip();
+        String words = (about + " " + PandasWriter.TAKEN.remark(title(), fix.name())).strip();
         if (!words.isEmpty()) {
             lines.add("\"\"\""
                     + words.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");

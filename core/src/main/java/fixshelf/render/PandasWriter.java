@@ -24,6 +24,8 @@ import org.jspecify.annotations.Nullable;
 
 /// Writes expressions as operations on pandas columns.
 final class PandasWriter {
+    static final TakenNames TAKEN = TakenNames.of(PandasLanguage.class, "pandas", false);
+
     private static final Quoted QUOTED = new Quoted('"', "\\u%04x", "\\U%08x");
 
     static final String BLANKS = "[\\t-\\r ]*";
@@ -55,7 +57,7 @@ final class PandasWriter {
     }
 
     static String safe(String name) {
-        return TakenNames.free("pandas", name);
+        return TAKEN.free(name);
     }
 
     String variable(String name) {

@@ -16,6 +16,8 @@ import java.util.function.Function;
 /// R 4.2 and later with dplyr 1.0 and stringr 1.5. Whole numbers are exact below 2^53; beyond that the code stops
 /// instead of giving another number.
 public final class RLanguage extends FrameLanguage {
+    static final TakenNames TAKEN = TakenNames.of(RLanguage.class, "r", false);
+
     private static final Set<String> KEYWORDS = Set.of(
             "function", "if", "else", "for", "true", "false", "na", "library", "stop", "na_character_", "na_real_");
 
@@ -299,12 +301,12 @@ public final class RLanguage extends FrameLanguage {
 
     @Override
     Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
-        return RJobs.write(job, RWriter.name(TakenNames.free("r", name)), inJob);
+        return RJobs.write(job, RWriter.name(TAKEN.free(name)), inJob);
     }
 
     /// How a job is called in code.
     public static String functionName(JobCode job) {
-        return RWriter.name(TakenNames.free("r", jobName(job)));
+        return RWriter.name(TAKEN.free(jobName(job)));
     }
 
     @Override
@@ -358,7 +360,7 @@ public final class RLanguage extends FrameLanguage {
         boolean constant = fix.body().result() instanceof Expr.Literal;
         lines.add(constant ? "rep_len(" + result + ", length(" + first + "))" : result);
         String comment = about.isBlank() ? "" : "# " + about.replace("\n", " ") + "\n";
-        String remark = TakenNames.remark("r", title(), fix.name());
+        String remark = TAKEN.remark(title(), fix.name());
         return comment + (remark.isEmpty() ? "" : "# " + remark + "\n") + RWriter.function(fix) + " <- function("
                 + String.join(", ", signature) + ") {\n  "
                 + String.join(

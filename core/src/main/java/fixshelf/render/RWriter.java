@@ -38,7 +38,7 @@ final class RWriter {
 
     /// How a fix is called.
     static String function(Definition fix) {
-        return name(TakenNames.free("r", fix.name()));
+        return name(RLanguage.TAKEN.free(fix.name()));
     }
 
     static ProblemException cannot(String why, String todo) {

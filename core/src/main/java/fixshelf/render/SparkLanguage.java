@@ -14,6 +14,24 @@ import java.util.stream.Collectors;
 
 /// Spark SQL 4 and later, with its default settings: ANSI mode, escapes in text.
 public final class SparkLanguage extends SqlLanguage {
+    /// Words that it reads as a call without parentheses, also where they are in quotes and a parameter is called so.
+    private static final TakenNames CALLED = new TakenNames(
+            Set.of(
+                    "user",
+                    "current_user",
+                    "session_user",
+                    "current_date",
+                    "current_time",
+                    "current_timestamp",
+                    "localtimestamp",
+                    "localtime",
+                    "current_catalog",
+                    "current_database",
+                    "current_schema",
+                    "current_timezone",
+                    "now"),
+            true);
+
     private static final Quoted QUOTED = new Quoted('\'', "\\u%04X", "\\U%08X");
     private static final String BLANKS = "[\\t-\\r ]*";
     private static final String TIME = "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
@@ -133,40 +151,19 @@ public final class SparkLanguage extends SqlLanguage {
         return RegexWriter.java();
     }
 
-    /// Words that it reads as a call without parentheses, also where they are in quotes and a parameter is called so.
-    private static final Set<String> CALLED = Set.of(
-            "user",
-            "current_user",
-            "session_user",
-            "current_date",
-            "current_time",
-            "current_timestamp",
-            "localtimestamp",
-            "localtime",
-            "current_catalog",
-            "current_database",
-            "current_schema",
-            "current_timezone",
-            "now");
-
-    private static String parameterName(String name) {
-        String bare = name.replaceFirst("_+$", "").toLowerCase(Locale.ROOT);
-        return CALLED.contains(bare) ? name + "_" : name;
-    }
-
     @Override
     Map<String, Expr> arguments(Definition fix) {
         return fix.parameters().stream()
-                .filter(p -> !parameterName(p.name()).equals(p.name()))
+                .filter(p -> !CALLED.free(p.name()).equals(p.name()))
                 .collect(Collectors.toMap(
-                        p -> p.name().toLowerCase(Locale.ROOT), p -> new Expr.Name(parameterName(p.name()), p.type())));
+                        p -> p.name().toLowerCase(Locale.ROOT), p -> new Expr.Name(CALLED.free(p.name()), p.type())));
     }
 
     @Override
     String definitionOf(Definition fix, String body) {
         String parameters = parameters(
                 fix,
-                p -> identifier(parameterName(p.name())) + " " + typeName(p.type())
+                p -> identifier(CALLED.free(p.name())) + " " + typeName(p.type())
                         + p.fallback().map(f -> " DEFAULT " + sql(f).text()).orElse(""));
         return "CREATE OR REPLACE TEMPORARY FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS "
                 + typeName(fix.returns()) + "\nRETURN " + body + ";\n";

@@ -67,7 +67,7 @@ public abstract class SqlLanguage extends SqlSyntax {
             Expr body = Inliner.body(fix.body(), arguments(fix));
             String comment =
                     about.isBlank() ? "" : "-- " + Calls.about(asked, about).replace("\n", " ") + "\n";
-            String remark = TakenNames.remark(id(), title(), fix.name());
+            String remark = taken().remark(title(), fix.name());
             return Outcome.of(comment
                     + (remark.isEmpty() || !definesFunctions() ? "" : "-- " + remark + "\n")
                     + definitionOf(fix, finished(body).text()));
@@ -83,7 +83,12 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     /// The name by which a defined fix is called.
     String callable(Definition fix) {
-        return identifier(TakenNames.free(id(), fix.name()));
+        return identifier(taken().free(fix.name()));
+    }
+
+    /// The names of functions that the language has itself.
+    TakenNames taken() {
+        return TakenNames.of(getClass(), id(), true);
     }
 
     @Override

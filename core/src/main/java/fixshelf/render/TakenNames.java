@@ -4,59 +4,54 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Collectors;
 
 /// Names that a language uses itself. A function of such a name would be ignored there, refused, or found in place of
 /// the language's own by code that means the other one.
-final class TakenNames {
-    private static final Map<String, Set<String>> BY_LANGUAGE = read();
+///
+/// @param names the names; in small letters where `anyCase`
+/// @param anyCase whether names go without regard to case
+record TakenNames(Set<String> names, boolean anyCase) {
+    private static final Map<String, TakenNames> READ = new ConcurrentHashMap<>();
 
-    private TakenNames() {}
-
-    /// The name, with `_` behind it where it is taken. Two names never become one: `date` is `date_`, and `date_` is
-    /// `date__`.
-    static String free(String language, String name) {
-        Set<String> taken = BY_LANGUAGE.getOrDefault(language, Set.of());
-        String bare = name.replaceFirst("_+$", "");
-        return taken.contains(bare) || isSql(language) && taken.contains(bare.toLowerCase(Locale.ROOT))
-                ? name + "_"
-                : name;
+    TakenNames {
+        names = Set.copyOf(names);
     }
 
-    /// What a reader has to know of a function that has another name than its fix; empty for others.
-    static String remark(String language, String title, String name) {
-        String free = free(language, name);
-        return free.equals(name) ? "" : "Called " + free + ", as " + title + " uses " + name + " itself.";
+    /// The names that stand in `taken-names/ID.txt` beside the class of a language; none where there is no such file.
+    static TakenNames of(Class<?> language, String id, boolean anyCase) {
+        return READ.computeIfAbsent(
+                language.getName() + " " + id,
+                _ -> new TakenNames(read(language, "taken-names/" + id + ".txt"), anyCase));
     }
 
-    /// Names go without regard to case there.
-    private static boolean isSql(String language) {
-        return !language.equals("pandas") && !language.equals("r");
-    }
-
-    private static Map<String, Set<String>> read() {
-        Map<String, Set<String>> all = new HashMap<>();
-        try (InputStream file = TakenNames.class.getResourceAsStream("taken-names.txt")) {
-            String text = new String(Objects.requireNonNull(file).readAllBytes(), StandardCharsets.UTF_8);
-            Set<String> names = new HashSet<>();
-            for (String line : text.split("\n")) {
-                if (line.startsWith("[")) {
-                    names = new HashSet<>();
-                    all.put(line.substring(1, line.length() - 1), names);
-                } else if (!line.startsWith("#")) {
-                    names.addAll(List.of(line.split(" ")));
-                }
-            }
+    private static Set<String> read(Class<?> language, String file) {
+        try (InputStream stream = language.getResourceAsStream(file)) {
+            String text = stream == null ? "" : new String(stream.readAllBytes(), StandardCharsets.UTF_8);
+            return text.lines()
+                    .filter(l -> !l.startsWith("#"))
+                    .flatMap(l -> List.of(l.split(" ")).stream())
+                    .collect(Collectors.toSet());
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
-        all.put("oracle", all.getOrDefault("mariadb", Set.of()));
-        return all;
+    }
+
+    /// The name, with `_` behind it where it is taken. Two names never become one: `date` is `date_`, and `date_` is
+    /// `date__`.
+    String free(String name) {
+        String bare = name.replaceFirst("_+$", "");
+        return names.contains(anyCase ? bare.toLowerCase(Locale.ROOT) : bare) ? name + "_" : name;
+    }
+
+    /// What a reader has to know of a function that has another name than its fix; empty for others.
+    String remark(String language, String name) {
+        String free = free(name);
+        return free.equals(name) ? "" : "Called " + free + ", as " + language + " uses " + name + " itself.";
     }
 }

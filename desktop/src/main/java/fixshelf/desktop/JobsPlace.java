@@ -363,11 +363,10 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     private void fillButtons() {
         buttons.getChildren().clear();
-        for (Command command : commands().subList(0, 4)) {
+        for (Command command : usual()) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
-        // Only where there is something to stop, or to read again.
-        commands().stream().skip(4).filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
+        sometimes().stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
                 .add(Ui.button(c)));
     }
 
@@ -383,25 +382,38 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     @Override
     public List<Command> commands() {
+        List<Command> all = new ArrayList<>(usual());
+        all.addAll(sometimes());
+        return all;
+    }
+
+    /// The commands that always have a button.
+    private List<Command> usual() {
         return List.of(
                 Command.of("Run", "Shortcut+R", this::run).when(() -> file != null && stop == null),
-                Command.of("Keep", "Shortcut+S", () -> {
-                            Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
-                            if (!kept.isPresent()) {
-                                rows.say(kept.problems().getFirst().sentence(), true);
-                                fillButtons();
-                            }
-                        })
+                Command.of("Keep", "Shortcut+S", () -> tell(workbench.keep(Objects.requireNonNull(file))))
                         .when(() -> file != null && workbench.isDraft(file)),
                 Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file))
                         .when(() -> file != null && workbench.canUndo(file)),
                 Command.of("Redo", "Shortcut+Alt+Shift+Z", () -> workbench.redo(file))
-                        .when(() -> file != null && workbench.canRedo(file)),
+                        .when(() -> file != null && workbench.canRedo(file)));
+    }
+
+    /// The commands that have a button only while there is something to stop, or to read again.
+    private List<Command> sometimes() {
+        return List.of(
                 Command.of("Stop the run", "", () -> Objects.requireNonNull(stop)
                                 .run())
                         .when(() -> stop != null),
-                Command.of("Read it again", "", () -> workbench.readAgain(Objects.requireNonNull(file)))
+                Command.of("Read it again", "", () -> tell(workbench.readAgain(Objects.requireNonNull(file))))
                         .when(() -> file != null && workbench.isChangedElsewhere(file)));
+    }
+
+    private void tell(Outcome<Path> done) {
+        if (!done.isPresent()) {
+            rows.say(done.problems().getFirst().sentence(), true);
+            fillButtons();
+        }
     }
 
     @Override

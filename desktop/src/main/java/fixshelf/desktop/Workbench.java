@@ -148,10 +148,13 @@ final class Workbench implements AutoCloseable {
     /// Writes the draft of a page into the page; refused when the page is another one on disk than it was here.
     Outcome<Path> keep(Path file) {
         String text = histories.get(file).current();
-        Optional<String> onDisk = onDisk(file);
-        boolean elsewhere = onDisk.isPresent()
-                && !onDisk.get().equals(text)
-                && !onDisk.get().equals(kept.get(file));
+        Outcome<Optional<String>> onDisk = onDisk(file);
+        if (!onDisk.isPresent()) {
+            return Outcome.failed(onDisk.problems());
+        }
+        boolean elsewhere = onDisk.get()
+                .filter(t -> !t.equals(text) && !t.equals(kept.get(file)))
+                .isPresent();
         if (elsewhere) {
             changedElsewhere.add(file);
             return Outcome.failed(Problem.about(
@@ -170,11 +173,16 @@ final class Workbench implements AutoCloseable {
         return written;
     }
 
-    private static Optional<String> onDisk(Path file) {
+    /// The page as it is on disk; empty when it is not there.
+    private static Outcome<Optional<String>> onDisk(Path file) {
         try {
-            return Files.exists(file) ? Optional.of(Files.readString(file)) : Optional.empty();
+            return Outcome.of(Files.exists(file) ? Optional.of(Files.readString(file)) : Optional.empty());
         } catch (IOException e) {
-            return Optional.of("");
+            return Outcome.failed(Problem.about(
+                    Code.UNREADABLE_PAGE,
+                    file.toString(),
+                    "The page on disk cannot be read: " + e.getMessage() + ". It is as it was.",
+                    "Look at the file and its rights."));
         }
     }
 
@@ -184,11 +192,14 @@ final class Workbench implements AutoCloseable {
     }
 
     /// Takes a page as it is on disk; what was written here stays in its history.
-    void readAgain(Path file) {
-        onDisk(file).ifPresent(text -> {
+    Outcome<Path> readAgain(Path file) {
+        return onDisk(file).map(onDisk -> {
             changedElsewhere.remove(file);
-            kept.put(file, text);
-            edit(file, text);
+            onDisk.ifPresent(text -> {
+                kept.put(file, text);
+                edit(file, text);
+            });
+            return file;
         });
     }
 

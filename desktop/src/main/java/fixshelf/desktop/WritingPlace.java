@@ -363,12 +363,19 @@ final class WritingPlace {
 
     private void fillButtons() {
         buttons.getChildren().clear();
-        for (Command command : commands().subList(0, 6)) {
+        for (Command command : usual()) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
     }
 
     List<Command> commands() {
+        List<Command> all = new ArrayList<>(usual());
+        all.add(readAgain());
+        return all;
+    }
+
+    /// The commands that always have a button.
+    private List<Command> usual() {
         return List.of(
                 Command.of("Keep", "Shortcut+Enter", this::keep).when(() -> file != null && workbench.isDraft(file)),
                 Command.of("Undo", "Shortcut+Z", () -> workbench.undo(file))
@@ -377,14 +384,16 @@ final class WritingPlace {
                         .when(() -> file != null && workbench.canRedo(file)),
                 Command.of(asText ? "Page as a form" : "Page as text", "Shortcut+T", this::turn),
                 Command.of("Pattern helper", "Shortcut+H", evidence::turnHelper),
-                Command.of("Back", "Alt+Left", () -> leave.run()),
-                readAgain());
+                Command.of("Back", "Alt+Left", () -> leave.run()));
     }
 
     private Command readAgain() {
         return Command.of("Read it again", "", () -> {
-                    workbench.readAgain(Objects.requireNonNull(file));
-                    tell("Read again; what you wrote is one undo away.");
+                    Outcome<Path> read = workbench.readAgain(Objects.requireNonNull(file));
+                    tell(
+                            read.isPresent()
+                                    ? "Read again; what you wrote is one undo away."
+                                    : read.problems().getFirst().sentence());
                 })
                 .when(() -> file != null && workbench.isChangedElsewhere(file));
     }

@@ -126,11 +126,7 @@ class KeyboardTest extends WindowTest {
     @Test
     void aPageThatChangedOnDiskIsNotWrittenOver() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
-        on(() -> {
-            frame.shelfPlace().show("capital_first");
-            frame.shelfPlace().write();
-        });
-        settle();
+        write("capital_first");
         Path page = fix("capital_first").file();
         String first = Files.readString(page);
         String theirs = first.replace("# Capital first", "# Capital, theirs");
@@ -183,11 +179,7 @@ class KeyboardTest extends WindowTest {
         Files.writeString(page, good.replace("returns: text", "returns: [text"));
         open(shelf);
         assertThat(labels()).anyMatch(t -> t.matches("▲ \\d problems?"));
-        on(() -> {
-            frame.shelfPlace().show("capital_first");
-            frame.shelfPlace().write();
-        });
-        settle();
+        write("capital_first");
         assertThat(labels()).anyMatch(t -> t.contains("This is not YAML"));
         robot.push(KeyCode.CONTROL, KeyCode.T);
         settle();

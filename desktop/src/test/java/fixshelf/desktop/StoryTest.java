@@ -134,11 +134,7 @@ class StoryTest extends WindowTest {
     @Test
     void aValueThatBreaksAPromiseBecomesACase() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 300));
-        on(() -> {
-            frame.shelfPlace().show("capital_first");
-            frame.shelfPlace().write();
-        });
-        settle();
+        write("capital_first");
         int before = fix("capital_first").cases().size();
         type("#more-promise", "matches '^[^a]*$'");
         assertThat(labels()).anyMatch(t -> t.startsWith("▲ Always matches '^[^a]*$', but '·a' gives '·a'"));

@@ -43,6 +43,15 @@ abstract class WindowTest {
         on(() -> frame.scene().getWindow().hide());
     }
 
+    /// Opens a fix to be written.
+    final void write(String fix) throws Exception {
+        on(() -> {
+            frame.shelfPlace().show(fix);
+            frame.shelfPlace().write();
+        });
+        settle();
+    }
+
     final FixPage fix(String name) {
         return frame.workbench().orElseThrow().shelf().fix(name).orElseThrow();
     }
