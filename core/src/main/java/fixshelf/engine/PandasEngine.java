@@ -35,7 +35,12 @@ final class PandasEngine extends ScriptEngine {
 
     @Override
     List<String> probe(String interpreter) {
-        return List.of(interpreter, "-c", "import pandas; print('pandas', pandas.__version__)");
+        return List.of(interpreter, "-I", "-c", "import pandas; print('pandas', pandas.__version__)");
+    }
+
+    @Override
+    String alone() {
+        return "-I";
     }
 
     @Override

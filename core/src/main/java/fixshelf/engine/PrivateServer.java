@@ -1,7 +1,6 @@
 package fixshelf.engine;
 
 import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.nio.charset.StandardCharsets;
@@ -23,14 +22,38 @@ import java.util.stream.Stream;
 final class PrivateServer {
     private static final int SECONDS = 60;
 
-    private final Path folder;
+    /// Starts the program that follows, and ends it when nobody holds the other end of its input any more: also when
+    /// the program that asked for it was killed. Then the folder, which is the first argument, goes too.
+    private static final String WATCHED = """
+            exec 3<&0
+            folder=$1; shift
+            "$@" </dev/null 3<&- &
+            server=$!
+            (
+              cat <&3 >/dev/null
+              trap '' TERM
+              kill -TERM $server 2>/dev/null
+              for i in 1 2 3 4 5 6 7 8 9 10; do kill -0 $server 2>/dev/null || break; sleep 0.3; done
+              kill -KILL $server 2>/dev/null
+              rm -rf -- "$folder"
+            ) &
+            watch=$!
+            wait $server
+            ended=$?
+            kill $watch 2>/dev/null
+            exit $ended
+            """;
+
+    private static final Path SHELL = Path.of("/bin/sh");
+
+    private final TemporaryFolder own;
     private final int port;
     private final String password;
     private final List<String> asOther;
     private volatile Optional<Process> serving = Optional.empty();
 
-    private PrivateServer(Path folder, int port, String password, List<String> asOther) {
-        this.folder = folder;
+    private PrivateServer(TemporaryFolder folder, int port, String password, List<String> asOther) {
+        this.own = folder;
         this.port = port;
         this.password = password;
         this.asOther = asOther;
@@ -45,13 +68,13 @@ final class PrivateServer {
     }
 
     Path folder() {
-        return folder;
+        return own.path();
     }
 
     /// A folder, a port and a password for a server. Database servers refuse to run as root; there `user`, or nobody,
     /// runs it.
     static PrivateServer prepare(String name, String user) throws IOException {
-        Path folder = Files.createTempDirectory("fixshelf-" + name);
+        TemporaryFolder folder = TemporaryFolder.make(name);
         byte[] secret = new byte[16];
         new SecureRandom().nextBytes(secret);
         List<String> asOther = new ArrayList<>();
@@ -59,7 +82,7 @@ final class PrivateServer {
             String other = exists(user) ? user : "nobody";
             UserPrincipal owner =
                     FileSystems.getDefault().getUserPrincipalLookupService().lookupPrincipalByName(other);
-            Files.setOwner(folder, owner);
+            Files.setOwner(folder.path(), owner);
             asOther.addAll(List.of("runuser", "-u", other, "--"));
         }
         try (ServerSocket free = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
@@ -81,9 +104,9 @@ final class PrivateServer {
 
     /// A file in the folder that the server may read.
     Path write(String name, String text) throws IOException {
-        Path file = Files.writeString(folder.resolve(name), text, StandardCharsets.UTF_8);
+        Path file = Files.writeString(own.path().resolve(name), text, StandardCharsets.UTF_8);
         if (!asOther.isEmpty()) {
-            Files.setOwner(file, Files.getOwner(folder));
+            Files.setOwner(file, Files.getOwner(own.path()));
         }
         return file;
     }
@@ -108,7 +131,12 @@ final class PrivateServer {
 
     /// Starts a program that goes on until the program ends.
     Process serve(List<String> command) throws IOException {
-        Process process = start(command);
+        List<String> watched = new ArrayList<>();
+        if (Files.isExecutable(SHELL)) {
+            watched.addAll(List.of(SHELL.toString(), "-c", WATCHED, "watch", own.path().toString()));
+        }
+        watched.addAll(command);
+        Process process = start(watched);
         serving = Optional.of(process);
         return process;
     }
@@ -120,42 +148,37 @@ final class PrivateServer {
 
     private void end() {
         serving.ifPresent(process -> {
-            process.destroy();
             try {
-                process.waitFor(5, TimeUnit.SECONDS);
+                process.getOutputStream().close();
+                if (!Files.isExecutable(SHELL) || !process.waitFor(6, TimeUnit.SECONDS)) {
+                    process.destroy();
+                    process.waitFor(5, TimeUnit.SECONDS);
+                }
+            } catch (IOException e) {
+                process.destroy();
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
             }
         });
-        removeFolder();
+        own.close();
     }
 
     private Process start(List<String> command) throws IOException {
         List<String> all = new ArrayList<>(asOther);
         all.addAll(command);
         return new ProcessBuilder(all)
-                .directory(folder.toFile())
+                .directory(own.path().toFile())
                 .redirectErrorStream(true)
                 .redirectOutput(ProcessBuilder.Redirect.appendTo(
-                        folder.resolve("messages.txt").toFile()))
+                        own.path().resolve("messages.txt").toFile()))
                 .start();
     }
 
     String lastWords() {
-        try (Stream<String> lines = Files.lines(folder.resolve("messages.txt"))) {
+        try (Stream<String> lines = Files.lines(own.path().resolve("messages.txt"))) {
             return lines.filter(l -> !l.isBlank()).reduce("", (_, b) -> b);
         } catch (IOException e) {
             return "no message";
-        }
-    }
-
-    private void removeFolder() {
-        try (Stream<Path> files = Files.walk(folder)) {
-            for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(file);
-            }
-        } catch (IOException | UncheckedIOException e) {
-            System.getLogger(PrivateServer.class.getName()).log(System.Logger.Level.DEBUG, "left behind: " + folder, e);
         }
     }
 

@@ -42,9 +42,15 @@ final class REngine extends ScriptEngine {
     List<String> probe(String interpreter) {
         return List.of(
                 interpreter,
+                "--vanilla",
                 "-e",
                 "suppressMessages({library(dplyr); library(stringr)});"
                         + "cat(paste0(getRversion(), ', dplyr ', packageVersion('dplyr')))");
+    }
+
+    @Override
+    String alone() {
+        return "--vanilla";
     }
 
     @Override

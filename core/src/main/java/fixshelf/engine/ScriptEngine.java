@@ -15,12 +15,10 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// An interpreter as a process of its own: one start for many fixes, data passed as files.
@@ -58,6 +56,9 @@ abstract class ScriptEngine implements FixEngine {
     /// @param call a call of a function, or an expression over `p0`, `p1`, …
     /// @param asFunction whether `call` is the name of a function
     record Task(Groups group, Evaluation evaluation, String prelude, String call, boolean asFunction) {}
+
+    /// How the interpreter is told to read nothing of the place where it is started, nor of the user's own folder.
+    abstract String alone();
 
     /// A command that prints the version, or fails when something is missing.
     abstract List<String> probe(String interpreter);
@@ -97,9 +98,19 @@ abstract class ScriptEngine implements FixEngine {
 
     private Presence look() {
         String named = Objects.requireNonNullElse(System.getenv(variable), "");
+        // A module or a profile in the folder where the program is started must not be run.
+        try (TemporaryFolder elsewhere = TemporaryFolder.make(language.id())) {
+            return look(named, elsewhere.path());
+        } catch (IOException e) {
+            return new Presence.Absent("no folder for temporary files: " + e.getMessage());
+        }
+    }
+
+    private Presence look(String named, Path elsewhere) {
         for (String candidate : named.isBlank() ? usual : List.of(named)) {
             try {
                 Process process = new ProcessBuilder(probe(candidate))
+                        .directory(elsewhere.toFile())
                         .redirectError(ProcessBuilder.Redirect.DISCARD)
                         .start();
                 String version = new String(process.getInputStream().readAllBytes(), StandardCharsets.UTF_8).strip();
@@ -222,17 +233,8 @@ abstract class ScriptEngine implements FixEngine {
 
     /// Runs the tasks and collects the lines of those that were done; says why not all of them were.
     private String process(Tasks tasks, List<String> lines) {
-        try {
-            Path folder = Files.createTempDirectory("fixshelf-" + language.id());
-            try {
-                return process(tasks, lines, folder);
-            } finally {
-                try (Stream<Path> files = Files.walk(folder)) {
-                    for (Path file : files.sorted(Comparator.reverseOrder()).toList()) {
-                        Files.deleteIfExists(file);
-                    }
-                }
-            }
+        try (TemporaryFolder folder = TemporaryFolder.make(language.id())) {
+            return process(tasks, lines, folder.path());
         } catch (IOException e) {
             return language.title() + " could not be run: " + e.getMessage();
         }
@@ -248,7 +250,9 @@ abstract class ScriptEngine implements FixEngine {
         Path answers = Files.createFile(folder.resolve("answers"));
         Path messages = folder.resolve("messages");
         tasks.write(file);
-        ProcessBuilder builder = new ProcessBuilder(program, script.toString(), file.toString(), answers.toString())
+        ProcessBuilder builder = new ProcessBuilder(
+                        program, alone(), script.toString(), file.toString(), answers.toString())
+                .directory(folder.toFile())
                 .redirectErrorStream(true)
                 .redirectOutput(messages.toFile());
         builder.environment().put("LC_ALL", "C.UTF-8");

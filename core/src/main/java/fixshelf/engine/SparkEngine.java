@@ -127,7 +127,7 @@ final class SparkEngine implements FixEngine {
         Path app = folder().orElseThrow(() -> new SQLException("Spark is not here"));
         List<String> command = new ArrayList<>();
         command.add(Path.of(System.getProperty("java.home"), "bin/java").toString());
-        command.addAll(List.of("-Xmx2g", "-XX:+UseSerialGC", "--enable-native-access=ALL-UNNAMED"));
+        command.addAll(List.of("-Xmx2g", "-Xss32m", "-XX:+UseSerialGC", "--enable-native-access=ALL-UNNAMED"));
         command.add("--sun-misc-unsafe-memory-access=allow");
         OPENS.forEach(p -> command.add("--add-opens=java.base/" + p + "=ALL-UNNAMED"));
         command.addAll(List.of(
@@ -185,11 +185,13 @@ final class SparkEngine implements FixEngine {
     /// The rows of a query.
     List<List<@Nullable Object>> rows(String sql) throws SQLException {
         Conversation talk = conversation();
+        boolean answered = false;
         Stop.began(talk.process()::destroyForcibly);
         try {
             talk.questions().write(JSON.createObjectNode().put("sql", sql).toString() + "\n");
             talk.questions().flush();
             JsonNode answer = next(talk, ANSWER_SECONDS);
+            answered = true;
             if (answer.has("error")) {
                 throw new SQLException(answer.get("error").asText());
             }
@@ -204,6 +206,11 @@ final class SparkEngine implements FixEngine {
             throw new SQLException("Spark ended before it answered", e);
         } finally {
             Stop.ended();
+            if (!answered) {
+                // Whatever is left of it would not answer the next question either; a new one is started for that.
+                talk.process().destroyForcibly();
+                open = Optional.empty();
+            }
         }
     }
 

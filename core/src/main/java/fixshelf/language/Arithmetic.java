@@ -47,9 +47,10 @@ public final class Arithmetic {
             .example("div(7, 0)", "NULL")
             .done();
 
-    static final FunctionDef MOD = define(Group.NUMBER, "mod", integer("dividend"), integer("divisor"))
-            .gives(Result.INTEGER)
-            .about("What is left over by `div`: it has the sign of the dividend. Null for a divisor of 0.")
+    static final FunctionDef MOD = define(Group.NUMBER, "mod", numeric("dividend"), numeric("divisor"))
+            .gives(Result.SAME)
+            .about("What is left over by a division to the whole part, as by `div`: it has the sign of the dividend. Null"
+                    + " for a divisor of 0, and for exact numbers where the whole part has more than 18 digits.")
             .example("mod(7, 2)", "1")
             .example("mod(-7, 2)", "-1")
             .example("mod(7, 0)", "NULL")
@@ -120,8 +121,33 @@ public final class Arithmetic {
             .example("round_to_part(0.7, 3, 2)", "0.67")
             .done();
 
+    static final FunctionDef NARROW = define(
+                    Group.NUMBER, "narrow", numeric("number"), fixed(integer("precision")), fixed(integer("digits_after")))
+            .gives(Result.NARROWED)
+            .about("""
+                The same number as `decimal(precision, digits_after)`; also written `CAST(number AS decimal(12,2))`. Null
+                where that type cannot hold it exactly: no digit is ever cut or rounded. To round, write `round` inside.
+                An argument of a fix that asks for a decimal is brought to its type like this.\
+                """)
+            .example("narrow(12.50, 4, 1)", "12.5")
+            .example("narrow(12.55, 4, 1)", "NULL")
+            .example("narrow(-1234.0, 5, 2)", "NULL")
+            .example("narrow(-123.0, 5, 2)", "-123.00")
+            .example("CAST(round(0.126, 2) AS decimal(3,2))", "0.13")
+            .done();
+
+    /// The value where `wanted` is asked for: a number is brought to a decimal type that might not hold it, and is null
+    /// where it does not.
+    public static Expr held(Expr value, Type wanted) {
+        boolean narrows = wanted instanceof Type.Decimal && value.type().isNumeric() && !CommonType.fits(value, wanted);
+        return narrows && wanted instanceof Type.Decimal(int precision, int scale)
+                ? new Expr.Call(
+                        NARROW, List.of(value, Expr.Literal.integer(precision), Expr.Literal.integer(scale)))
+                : value;
+    }
+
     static final List<FunctionDef> ALL =
-            List.of(PLUS, MINUS, TIMES, DIV, MOD, ABS, ROUND, FLOOR, CEIL, DIVIDE, ROUND_TO_PART);
+            List.of(PLUS, MINUS, TIMES, DIV, MOD, ABS, ROUND, FLOOR, CEIL, DIVIDE, ROUND_TO_PART, NARROW);
 
     private static final double SMALL = 1L << 50;
 

@@ -44,7 +44,10 @@ public final class BodyParser {
                     span,
                     "The fix says that it returns " + returns.label() + ", the body gives "
                             + result.type().label() + ".",
-                    "Change `returns:` or convert the result."));
+                    result.type().isNumeric() && returns instanceof Type.Decimal
+                            ? "Change `returns:`, or write CAST(… AS " + returns.label()
+                                    + "), with round(…, scale) inside where digits may go."
+                            : "Change `returns:` or convert the result."));
         }
         return Outcome.of(new Body(parser.assignments, result));
     }

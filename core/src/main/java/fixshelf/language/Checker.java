@@ -48,14 +48,20 @@ final class Checker {
         return findings.all().isEmpty() ? Outcome.of(expr) : Outcome.failed(findings.all());
     }
 
+    /// What can be nothing but null is a null: languages would take it for a text, and refuse it as a condition.
     private Expr expr(SqlNode node) {
-        return switch (node) {
-            case SqlLiteral literal -> constants.literal(literal);
-            case SqlIdentifier identifier -> name(identifier);
-            case SqlCase choice -> choice(choice);
-            case SqlCall call -> call(call);
-            default -> report(Code.SYNTAX, node, "This is not part of the expression language.", "Remove it.");
-        };
+        Expr expr =
+                switch (node) {
+                    case SqlLiteral literal -> constants.literal(literal);
+                    case SqlIdentifier identifier -> name(identifier);
+                    case SqlCase choice -> choice(choice);
+                    case SqlCall call -> call(call);
+                    default ->
+                        report(Code.SYNTAX, node, "This is not part of the expression language.", "Remove it.");
+                };
+        return expr instanceof Expr.Case || expr instanceof Expr.Call
+                ? expr.type() instanceof Type.Unknown ? Expr.Literal.NULL : expr
+                : expr;
     }
 
     private Expr name(SqlIdentifier identifier) {
@@ -111,12 +117,7 @@ final class Checker {
             case IS_NOT_DISTINCT_FROM -> not(function(Comparisons.DISTINCT, call, operands));
             case POSITION -> function(TextFunctions.POSITION, call, operands.reversed());
             case MINUS_PREFIX -> negative(call);
-            case CAST ->
-                report(
-                        Code.SYNTAX,
-                        call,
-                        "CAST differs between languages.",
-                        "Write to_integer, to_decimal or to_text.");
+            case CAST -> cast(call);
             case PLUS -> function(Arithmetic.PLUS, call, operands);
             case MINUS -> function(Arithmetic.MINUS, call, operands);
             case TIMES -> function(Arithmetic.TIMES, call, operands);
@@ -271,6 +272,7 @@ final class Checker {
 
     private Expr argument(Definition fix, Parameter parameter, SqlNode node) {
         Expr argument = expr(node);
+        argument = Arithmetic.held(argument, parameter.type());
         types.wantFits(fix.name(), parameter.name(), parameter.type(), argument, node);
         argument = parameter.type() instanceof Type.Num ? CommonType.asNumber(argument) : argument;
         wantFixed(fix.name(), new Slot(parameter.name(), Wants.ANY, parameter.fixed(), false), argument, node);
@@ -290,6 +292,28 @@ final class Checker {
             given[i] = given[i] == null ? parameter.fallback().get() : given[i];
         }
         return new Expr.FixCall(fix, Arrays.asList(given));
+    }
+
+    /// A number as a decimal; other conversions have functions that say what becomes of what cannot be read.
+    private Expr cast(SqlCall call) {
+        Optional<Type> wanted = Type.parse(call.operand(1).toString().replace(" ", "").replace("\"", ""));
+        Expr value = expr(call.operand(0));
+        if (wanted.orElse(Type.UNKNOWN) instanceof Type.Decimal decimal
+                && (value.type().isNumeric() || value.type() instanceof Type.Unknown)) {
+            return CommonType.fits(value, decimal) && value instanceof Expr.Literal(Object number, Type _)
+                    ? new Expr.Literal(number, decimal)
+                    : new Expr.Call(
+                            Arithmetic.NARROW,
+                            List.of(
+                                    value,
+                                    Expr.Literal.integer(decimal.precision()),
+                                    Expr.Literal.integer(decimal.scale())));
+        }
+        return report(
+                Code.SYNTAX,
+                call,
+                "CAST makes decimals of numbers here; other conversions differ between languages.",
+                "Write to_integer, to_decimal, to_date or to_text; floor or round(…, 0) for whole numbers.");
     }
 
     private Expr trim(SqlCall call) {
@@ -338,7 +362,11 @@ final class Checker {
             case Expr.Literal(Long value, Type _) -> Expr.Literal.integer(-value);
             case Expr.Literal(BigDecimal value, Type type) -> new Expr.Literal(value.negate(), type);
             case Expr.Literal(Double value, Type type) -> new Expr.Literal(0.0 - value, type);
-            default -> report(Code.SYNTAX, call, "Only a number can have a minus before it.", "Remove the minus.");
+            case Expr value when value.type().isNumeric() || value.type() instanceof Type.Unknown ->
+                new Expr.Call(Arithmetic.MINUS, List.of(Expr.Literal.integer(0), value));
+            case Expr value when value.type() instanceof Type.Num ->
+                new Expr.Call(Arithmetic.MINUS, List.of(new Expr.Literal(0.0, Type.NUMBER), value));
+            default -> report(Code.WRONG_TYPE, call, "Only a number can have a minus before it.", "Remove the minus.");
         };
     }
 

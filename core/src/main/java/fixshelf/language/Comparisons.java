@@ -10,6 +10,7 @@ import static fixshelf.language.Entry.text;
 import fixshelf.language.FunctionDef.Group;
 import fixshelf.language.FunctionDef.Result;
 import java.util.List;
+import java.util.Optional;
 
 /// Comparison and three-valued logic. Text compares by code point.
 public final class Comparisons {
@@ -88,6 +89,38 @@ public final class Comparisons {
             .example("NOT ('a' = 'b')", "TRUE")
             .done();
 
+    static final FunctionDef GREATEST = extreme("greatest", "The largest of several values", "3", "'b'");
+    static final FunctionDef LEAST = extreme("least", "The smallest of several values", "1", "'a'");
+
+    private static FunctionDef extreme(String name, String about, String number, String text) {
+        return define(Group.COMPARISON, name, same("first"), same("next"))
+                .repeatsLast()
+                .gives(Result.SAME)
+                .about(about + "; text by code point. Null when any is null.")
+                .example(name + "(1, 3, 2)", number)
+                .example(name + "('b', 'a')", text)
+                .example(name + "(1, NULL)", "NULL")
+                .done();
+    }
+
+    /// The value that is `sign` all others, as conditions, which every language has; null where one of them is.
+    static Optional<Expr> emulated(Expr.Call call) {
+        if (call.function() != GREATEST && call.function() != LEAST) {
+            return Optional.empty();
+        }
+        FunctionDef sign = call.function() == GREATEST ? AT_LEAST : AT_MOST;
+        List<Expr.Branch> branches = call.arguments().stream()
+                .map(value -> new Expr.Branch(
+                        call.arguments().stream()
+                                .filter(other -> other != value)
+                                .<Expr>map(other -> new Expr.Call(sign, List.of(value, other)))
+                                .reduce((x, y) -> new Expr.Call(AND, List.of(x, y)))
+                                .orElse(new Expr.Call(sign, List.of(value, value))),
+                        value))
+                .toList();
+        return Optional.of(new Expr.Case(branches, new Expr.Literal(null, call.type()), call.type()));
+    }
+
     private static FunctionDef comparison(String sign, String about, String call, String result) {
         return define(Group.COMPARISON, sign, same("left"), same("right"))
                 .gives(Result.BOOLEAN)
@@ -101,5 +134,5 @@ public final class Comparisons {
     }
 
     static final List<FunctionDef> ALL =
-            List.of(EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT);
+            List.of(EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT, GREATEST, LEAST);
 }

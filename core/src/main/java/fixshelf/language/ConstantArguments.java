@@ -60,6 +60,17 @@ public final class ConstantArguments {
                     ? refusal
                     : inRange(arguments, 1, 1, 1000, "Parts are 1 to 1000.");
         }
+        if (function == Arithmetic.NARROW) {
+            Optional<Refusal> refusal = inRange(arguments, 1, 1, 38, "A decimal has 1 to 38 digits.");
+            long most = arguments.get(1) instanceof Expr.Literal(Long precision, Type _) ? precision : 38;
+            boolean open = arguments.stream().skip(1).anyMatch(a -> !(a instanceof Expr.Literal));
+            return open
+                    ? Optional.of(new Refusal(
+                            1, Code.NOT_CONSTANT, "The digits are part of the type.", "Write them as numbers."))
+                    : refusal.isPresent()
+                            ? refusal
+                            : inRange(arguments, 2, 0, most, "So many digits after the point there cannot be.");
+        }
         Optional<DateLayout.Use> use = use(function);
         if (use.isPresent()) {
             return layouts(use.get(), arguments);

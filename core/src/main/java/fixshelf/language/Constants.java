@@ -19,7 +19,6 @@ import org.jspecify.annotations.Nullable;
 public final class Constants {
     private Constants() {}
 
-    private static final Pattern TEXT = Pattern.compile("'(?:[^']|'')*'");
     static final int MOST_DAYS = 10_000;
 
     private static final Pattern WHOLE = Pattern.compile("-?[0-9]{1,18}");
@@ -30,7 +29,7 @@ public final class Constants {
     /// without the parser.
     public static Outcome<Optional<Expr.Literal>> read(String name, String text) {
         String bare = text.strip();
-        if (TEXT.matcher(bare).matches()) {
+        if (isText(bare)) {
             String inside = bare.substring(1, bare.length() - 1);
             return Outcome.of(Optional.of(Expr.Literal.text(inside.replace("''", "'"))));
         }
@@ -48,6 +47,21 @@ public final class Constants {
             case "FALSE" -> Outcome.of(Optional.of(Expr.Literal.truth(false)));
             default -> day(bare).map(day -> Outcome.of(Optional.of(day))).orElseGet(() -> parsed(name, text));
         };
+    }
+
+    /// Whether it is one text in quotes, in which every quote is written twice. No pattern is used: one that goes
+    /// around for every character needs as much of the stack as the text is long.
+    private static boolean isText(String bare) {
+        int last = bare.length() - 1;
+        if (last < 1 || bare.charAt(0) != '\'' || bare.charAt(last) != '\'') {
+            return false;
+        }
+        for (int at = bare.indexOf('\'', 1); at < last; at = bare.indexOf('\'', at + 2)) {
+            if (at < 0 || at + 1 == last || bare.charAt(at + 1) != '\'') {
+                return false;
+            }
+        }
+        return true;
     }
 
     /// As [#read], always with the parser.

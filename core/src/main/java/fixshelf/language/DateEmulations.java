@@ -2,6 +2,7 @@ package fixshelf.language;
 
 import static fixshelf.language.Trees.call;
 import static fixshelf.language.Trees.number;
+import static fixshelf.language.Trees.when;
 
 import fixshelf.type.Type;
 import java.time.LocalDate;
@@ -27,11 +28,21 @@ final class DateEmulations {
             case "serial_to_date" -> base(a).map(b -> fromSerial(a.getFirst(), b));
             case "serial_to_timestamp" -> base(a).map(b -> timeFromSerial(a.getFirst(), b));
             case "epoch_to_timestamp" -> Optional.of(call(TimeFunctions.ADD_SECONDS, epoch(), a.getFirst()));
+            case "epoch_millis_to_timestamp" ->
+                Optional.of(call(TimeFunctions.ADD_SECONDS, epoch(), fullSeconds(a.getFirst())));
             case "timestamp_to_epoch" -> Optional.of(call(TimeFunctions.SECONDS_BETWEEN, epoch(), a.getFirst()));
             case "last_day" -> Optional.of(lastDay(a.getFirst()));
             case "working_days" -> WorkingDays.of(a);
             default -> Optional.empty();
         };
+    }
+
+    /// Milliseconds as seconds, towards the past: -1 is in the second before.
+    private static Expr fullSeconds(Expr millis) {
+        Expr thousand = number(1000);
+        Expr begun = when(
+                call(Comparisons.LESS, call(Arithmetic.MOD, millis, thousand), number(0)), number(1), number(0));
+        return call(Arithmetic.MINUS, call(Arithmetic.DIV, millis, thousand), begun);
     }
 
     private static Expr epoch() {

@@ -22,7 +22,8 @@ public final class Emulations {
             case LIST -> ListEmulations.of(call);
             case NUMBER -> NumberEmulations.of(call);
             case CONVERSION -> FloatEmulations.of(call);
-            case PATTERN, NULL, COMPARISON -> Optional.empty();
+            case COMPARISON -> Comparisons.emulated(call);
+            case PATTERN, NULL -> Optional.empty();
         };
     }
 }

@@ -3,6 +3,8 @@ package fixshelf.language;
 import fixshelf.type.Type;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -33,6 +35,23 @@ public sealed interface Expr {
 
     /// A constant; `value` is null for NULL.
     record Literal(@Nullable Object value, Type type) implements Expr {
+        /// The pairs of a mapping have an order, and two that differ in it are not the same.
+        @Override
+        public boolean equals(@Nullable Object other) {
+            return other instanceof Literal(Object otherValue, Type otherType)
+                    && type.equals(otherType)
+                    && Objects.equals(ordered(value), ordered(otherValue));
+        }
+
+        @Override
+        public int hashCode() {
+            return Objects.hash(value, type);
+        }
+
+        private static @Nullable Object ordered(@Nullable Object value) {
+            return value instanceof Map<?, ?> pairs ? List.copyOf(pairs.entrySet()) : value;
+        }
+
         public static final Literal NULL = new Literal(null, Type.UNKNOWN);
 
         public static Literal text(String value) {

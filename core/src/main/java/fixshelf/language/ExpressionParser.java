@@ -85,6 +85,16 @@ public final class ExpressionParser {
                 String todo = open == '\'' ? "Add ' at its end; write '' for a quote inside it." : "Close it.";
                 return Optional.of(problem(Code.SYNTAX, token.span().shift(span.start()), what, todo));
             }
+            if (isEscaped(token)) {
+                Optional<String> wrong = EscapedText.problemWith(token.in(text));
+                if (wrong.isPresent()) {
+                    return Optional.of(problem(
+                            Code.SYNTAX,
+                            token.span().shift(span.start()),
+                            wrong.get(),
+                            "Write \\00E9 or \\+01F600 for a character, \\\\ for a backslash."));
+                }
+            }
         }
         return depthProblem();
     }
@@ -126,7 +136,11 @@ public final class ExpressionParser {
             Token token = tokens.get(i);
             copy(at, token.span().start());
             at = token.span().end();
-            if (token.kind() == Kind.NAME && needsQuotes(i, scope)) {
+            if (isEscaped(token)) {
+                // The parser knows escapes of four digits only.
+                String plain = "'" + EscapedText.read(token.in(text)).replace("'", "''") + "'";
+                plain.chars().forEach(c -> insert((char) c, token.span().start()));
+            } else if (token.kind() == Kind.NAME && needsQuotes(i, scope)) {
                 insert('"', token.span().start());
                 copy(token.span().start(), token.span().end());
                 insert('"', token.span().end());
@@ -141,6 +155,10 @@ public final class ExpressionParser {
         origins.add(text.length());
     }
 
+    private boolean isEscaped(Token token) {
+        return token.kind() == Kind.TEXT && token.in(text).charAt(0) != '\'';
+    }
+
     private boolean needsQuotes(int index, Scope scope) {
         boolean call =
                 index + 1 < tokens.size() && tokens.get(index + 1).in(text).equals("(");
@@ -148,7 +166,8 @@ public final class ExpressionParser {
         boolean date = word.equalsIgnoreCase("date")
                 && index + 1 < tokens.size()
                 && tokens.get(index + 1).kind() == Kind.TEXT;
-        if (date) {
+        boolean type = index > 0 && tokens.get(index - 1).in(text).equalsIgnoreCase("as");
+        if (date || type) {
             return false;
         }
         return call

@@ -2,6 +2,7 @@ package fixshelf.language;
 
 import fixshelf.type.Type;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
@@ -66,6 +67,8 @@ public record FunctionDef(
         SAME,
         SUM,
         PRODUCT,
+        /// A decimal with the precision and scale that its second and third argument say.
+        NARROWED,
         MAPPED
     }
 
@@ -146,6 +149,7 @@ public record FunctionDef(
             case SAME -> common(arguments);
             case SUM -> Digits.sum(arguments);
             case PRODUCT -> Digits.product(arguments);
+            case NARROWED -> narrowed(arguments);
             case MAPPED -> mapped(arguments);
         };
     }
@@ -157,6 +161,23 @@ public record FunctionDef(
                 && scale >= 0
                 && scale <= 18;
         return given ? ((Long) ((Expr.Literal) arguments.getLast()).value()).intValue() : 4;
+    }
+
+    private static Type narrowed(List<Expr> arguments) {
+        boolean known = arguments.size() == 3
+                && arguments.get(1) instanceof Expr.Literal(Long precision, Type _)
+                && arguments.get(2) instanceof Expr.Literal(Long scale, Type _)
+                && precision >= 1
+                && precision <= 38
+                && scale >= 0
+                && scale <= precision;
+        return known
+                ? new Type.Decimal(number(arguments.get(1)), number(arguments.get(2)))
+                : Type.DECIMAL;
+    }
+
+    private static int number(Expr constant) {
+        return ((Long) Objects.requireNonNull(((Expr.Literal) constant).value())).intValue();
     }
 
     private Type mapped(List<Expr> arguments) {

@@ -57,7 +57,8 @@ public final class Inliner {
         return exprs.stream().map(e -> inline(e, names)).toList();
     }
 
-    private static Expr simplified(Expr.Call call) {
+    /// The value of a call that is known without any data: a strict function of a null constant is null.
+    public static Expr simplified(Expr.Call call) {
         boolean strict = call.function().nulls() == FunctionDef.Nulls.IF_ANY;
         boolean missing = call.arguments().stream()
                 .anyMatch(a -> a instanceof Expr.Literal(Object value, Type _) && value == null);
@@ -68,6 +69,34 @@ public final class Inliner {
             return Expr.Literal.truth(!value);
         }
         return Constants.value(call).<Expr>map(v -> v).orElse(call);
+    }
+
+    /// The fix with everything worked out that is known without data; its calls of other fixes stay.
+    public static Definition folded(Definition fix) {
+        List<Body.Assignment> assignments = fix.body().assignments().stream()
+                .map(a -> new Body.Assignment(a.name(), folded(a.value())))
+                .toList();
+        Body body = new Body(assignments, folded(fix.body().result()));
+        return new Definition(fix.name(), fix.parameters(), fix.returns(), body);
+    }
+
+    private static Expr folded(Expr expr) {
+        return switch (expr) {
+            case Expr.Literal _, Expr.Name _ -> expr;
+            case Expr.FixCall(Definition fix, List<Expr> arguments) ->
+                new Expr.FixCall(fix, arguments.stream().map(Inliner::folded).toList());
+            case Expr.Call call ->
+                simplified(new Expr.Call(
+                        call.function(),
+                        call.arguments().stream().map(Inliner::folded).toList()));
+            case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type type) ->
+                new Expr.Case(
+                        branches.stream()
+                                .map(b -> new Expr.Branch(folded(b.condition()), folded(b.result())))
+                                .toList(),
+                        folded(otherwise),
+                        type);
+        };
     }
 
     private static Expr choice(Expr.Case choice, Map<String, Expr> names) {
@@ -86,6 +115,6 @@ public final class Inliner {
     }
 
     private static Expr finished(List<Expr.Branch> branches, Expr otherwise, Type type) {
-        return branches.isEmpty() ? otherwise : new Expr.Case(branches, otherwise, type);
+        return branches.isEmpty() ? typed(otherwise, type) : new Expr.Case(branches, otherwise, type);
     }
 }

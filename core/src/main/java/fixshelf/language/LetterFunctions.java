@@ -24,11 +24,13 @@ final class LetterFunctions {
     static final FunctionDef INITCAP = define(Group.TEXT, "initcap", text("text"))
             .about("""
                 In every run of letters and digits (Unicode categories L and Nd), the first character as by `upper`
-                and the others as by `lower`.\
+                and the others as by `lower`. Combining marks (M) do not end a run; all other characters stay as they
+                are.\
                 """)
             .example("initcap('brass HINGE')", "'Brass Hinge'")
             .example("initcap('o''neil-smith 3rd')", "'O''Neil-Smith 3rd'")
             .example("initcap('éCLAIR straße')", "'Éclair Straße'")
+            .example("initcap(U&'e\\0301CLAIR \\24D0b \\2170')", "U&'E\\0301clair \\24D0B \\2170'")
             .done();
 
     static final FunctionDef LPAD = define(

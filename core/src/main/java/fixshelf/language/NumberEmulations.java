@@ -1,6 +1,7 @@
 package fixshelf.language;
 
 import static fixshelf.language.Trees.call;
+import static fixshelf.language.Trees.when;
 
 import fixshelf.type.Type;
 import java.util.List;
@@ -10,6 +11,28 @@ import java.util.Optional;
 final class NumberEmulations {
     private NumberEmulations() {}
 
+    /// With the nearest whole quotient what is left may be on the other side of zero; then one divisor is too much.
+    private static Expr remainder(Expr dividend, Expr divisor, Type.Decimal type) {
+        Expr zero = Expr.Literal.integer(0);
+        Expr quotient = call(Arithmetic.DIVIDE, dividend, divisor, zero);
+        Expr left = call(Arithmetic.MINUS, dividend, call(Arithmetic.TIMES, divisor, quotient));
+        Expr size = call(Arithmetic.ABS, divisor);
+        Expr below = call(
+                Comparisons.AND, call(Comparisons.LESS, left, zero), call(Comparisons.GREATER, dividend, zero));
+        Expr above = call(
+                Comparisons.AND, call(Comparisons.GREATER, left, zero), call(Comparisons.LESS, dividend, zero));
+        return narrowed(
+                when(
+                        below,
+                        narrowed(call(Arithmetic.PLUS, left, size), type),
+                        when(above, narrowed(call(Arithmetic.MINUS, left, size), type), narrowed(left, type))),
+                type);
+    }
+
+    private static Expr narrowed(Expr value, Type.Decimal type) {
+        return value.type().equals(type) ? value : Arithmetic.held(value, type);
+    }
+
     static Optional<Expr> of(Expr.Call call) {
         List<Expr> a = call.arguments();
         boolean whole = a.getFirst().type() instanceof Type.Int;
@@ -17,6 +40,7 @@ final class NumberEmulations {
             return FloatEmulations.of(call);
         }
         return switch (call.function().name()) {
+            case "mod" -> call.type() instanceof Type.Decimal type ? Optional.of(remainder(a.get(0), a.get(1), type)) : Optional.empty();
             case "floor", "ceil" -> whole ? Optional.of(a.getFirst()) : Optional.empty();
             case "round_to_part" -> {
                 Expr times = call(Arithmetic.TIMES, a.get(0), a.get(1));

@@ -8,8 +8,10 @@ import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.BinaryOperator;
 import java.util.stream.Collectors;
 
 /// Separated text with the functions of plain text and with patterns.
@@ -26,7 +28,11 @@ final class PartEmulations {
             case "remove_part" -> Optional.of(removePart(a.get(0), a.get(1), a.get(2)));
             case "remove_parts" -> parts(a).map(p -> removeParts(a.get(0), p));
             case "keep_parts" -> parts(a).map(p -> keepParts(a.get(0), p));
-            case "drop_empty_parts" -> dropEmptyParts(a);
+            case "drop_empty_parts" ->
+                a.get(1) instanceof Expr.Literal
+                        ? Optional.of(withClearSeparator(
+                                a.get(0), a.get(1), (text, sign) -> dropEmptyParts(text, sign)))
+                        : Optional.empty();
             default -> Optional.empty();
         };
     }
@@ -69,8 +75,41 @@ final class PartEmulations {
         return Optional.of(call(PatternFunctions.REGEXP_EXTRACT, a.getFirst(), text("^" + other + more)));
     }
 
-    /// Each part is put between separators of its own, so that whole parts can be found as text.
+    /// A character that Unicode reserves and no text is to hold. It stands for separators while parts are looked for.
+    private static final String RESERVED = "\uFDD0";
+
+    /// Works on a text whose separator cannot be read in two ways. Beside a text that begins or ends with a part of it,
+    /// `--` could begin one sign earlier; such separators, and those that are not known yet, are set aside as one
+    /// character before, and put back after.
+    private static Expr withClearSeparator(Expr text, Expr separator, BinaryOperator<Expr> work) {
+        if (separator instanceof Expr.Literal(String sign, Type _) && !overlapsItself(sign)) {
+            return work.apply(text, separator);
+        }
+        Expr reserved = text(RESERVED);
+        Expr result = work.apply(call(TextFunctions.REPLACE, text, separator, reserved), reserved);
+        return call(TextFunctions.REPLACE, result, reserved, separator);
+    }
+
+    private static boolean overlapsItself(String sign) {
+        for (int i = 1; i < sign.length(); i++) {
+            if (sign.startsWith(sign.substring(i))) {
+                return true;
+            }
+        }
+        return false;
+    }
+
+    /// What is not known yet, or holds the separator, is looked for where every separator has become another sign.
     private static Expr removePart(Expr text, Expr separator, Expr part) {
+        boolean known = separator instanceof Expr.Literal(String sign, Type _)
+                && part instanceof Expr.Literal(String whole, Type _)
+                && !whole.contains(sign);
+        boolean none = separator instanceof Expr.Literal && part instanceof Expr.Literal && !known;
+        return none ? text : withClearSeparator(text, separator, (t, sign) -> withoutPart(t, sign, part));
+    }
+
+    /// Each part is put between separators of its own, so that whole parts can be found as text.
+    private static Expr withoutPart(Expr text, Expr separator, Expr part) {
         Expr twice = call(TextFunctions.CONCAT, separator, separator);
         Expr inner = call(TextFunctions.REPLACE, text, separator, twice);
         Expr wrapped = new Expr.Call(TextFunctions.CONCAT_CALL, List.of(separator, inner, separator));
@@ -80,15 +119,11 @@ final class PartEmulations {
         return call(TextFunctions.REPLACE, bare, twice, separator);
     }
 
-    private static Optional<Expr> dropEmptyParts(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal(String separator, Type _))) {
-            return Optional.empty();
-        }
-        String run = "(?:" + PatternHelp.escaped(separator) + ")+";
-        Expr single =
-                call(PatternFunctions.REGEXP_REPLACE, a.getFirst(), text(run), text(separator.replace("\\", "\\\\")));
-        return Optional.of(
-                call(TextFunctions.REMOVE_SUFFIX, call(TextFunctions.REMOVE_PREFIX, single, a.get(1)), a.get(1)));
+    private static Expr dropEmptyParts(Expr text, Expr separator) {
+        String sign = (String) Objects.requireNonNull(((Expr.Literal) separator).value());
+        String run = "(?:" + PatternHelp.escaped(sign) + ")+";
+        Expr single = call(PatternFunctions.REGEXP_REPLACE, text, text(run), text(sign.replace("\\", "\\\\")));
+        return call(TextFunctions.REMOVE_SUFFIX, call(TextFunctions.REMOVE_PREFIX, single, separator), separator);
     }
 
     private static Optional<Expr> skipParts(List<Expr> a) {

@@ -51,7 +51,8 @@ final class PartFunctions {
                     Group.LIST, "remove_part", text("text"), fixedText("separator"), fixedText("part"))
             .about("""
                 Without the parts that are exactly `part`, and without their separators; parts that only begin or end
-                so stay. The empty text when no part is left. `part` is not empty.\
+                so stay. The empty text when no part is left. `part` is not empty. U+FDD0, which Unicode reserves,
+                may be taken for the separator.\
                 """)
             .example("remove_part('a,zz,b,zz', ',', 'zz')", "'a,b'")
             .example("remove_part('azz,1zz,zz', ',', 'zz')", "'azz,1zz'")

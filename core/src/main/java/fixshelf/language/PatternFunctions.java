@@ -27,6 +27,7 @@ final class PatternFunctions {
             .example("regexp_replace('neil-o', '([a-z]+)-([a-z]+)', '\\2-\\1')", "'o-neil'")
             .example("regexp_replace('a1', '[0-9]', '$&\\\\')", "'a$&\\'")
             .example("regexp_replace('abc', 'x', '-')", "'abc'")
+            .example("regexp_replace('ab1', '[a-z]b', '\\00')", "'ab01'")
             .done();
 
     static final FunctionDef REGEXP_LIKE = define(Group.PATTERN, "regexp_like", text("text"), fixedText("pattern"))
@@ -35,6 +36,8 @@ final class PatternFunctions {
             .about("Whether `pattern` matches anywhere in the text.")
             .example("regexp_like('ab1', '[0-9]')", "TRUE")
             .example("regexp_like('ab', '^b')", "FALSE")
+            .example("regexp_like(U&'\\212A\\017F', '[kK]|[sS]')", "FALSE")
+            .example("regexp_like(U&'\\212A\\017F', '(?i)k|s')", "FALSE")
             .example("regexp_like(U&'a\\000A', 'a$')", "FALSE")
             .done();
 

@@ -94,12 +94,24 @@ final class TimeFunctions {
     static final FunctionDef EPOCH_TO_TIMESTAMP = define(Group.DATE, "epoch_to_timestamp", integer("seconds"))
             .gives(Result.TIMESTAMP)
             .about("""
-                The time so many seconds after 1970-01-01 00:00:00, in universal time; for milliseconds write
-                `div(number, 1000)`, for another zone add its distance. Null outside the years 0001 to 9999.\
+                The time so many seconds after 1970-01-01 00:00:00, in universal time; for milliseconds
+                there is `epoch_millis_to_timestamp`; for another zone add its distance. Null outside the years 0001 to 9999.\
                 """)
             .example("epoch_to_timestamp(0)", "TIMESTAMP '1970-01-01 00:00:00'")
             .example("epoch_to_timestamp(1770467696)", NOON)
             .example("epoch_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59'")
+            .done();
+
+    static final FunctionDef EPOCH_MILLIS_TO_TIMESTAMP = define(
+                    Group.DATE, "epoch_millis_to_timestamp", integer("milliseconds"))
+            .gives(Result.TIMESTAMP)
+            .about("""
+                The second that a number of milliseconds after 1970-01-01 00:00:00 is in, in universal time: the last whole
+                second before it, also before 1970. Null outside the years 0001 to 9999.\
+                """)
+            .example("epoch_millis_to_timestamp(1770467696999)", NOON)
+            .example("epoch_millis_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59'")
+            .example("epoch_millis_to_timestamp(-1000)", "TIMESTAMP '1969-12-31 23:59:59'")
             .done();
 
     static final FunctionDef TIMESTAMP_TO_EPOCH = define(Group.DATE, "timestamp_to_epoch", timestamp("time"))
@@ -133,6 +145,7 @@ final class TimeFunctions {
             ADD_SECONDS,
             SECONDS_BETWEEN,
             EPOCH_TO_TIMESTAMP,
+            EPOCH_MILLIS_TO_TIMESTAMP,
             TIMESTAMP_TO_EPOCH,
             SERIAL_TO_TIMESTAMP);
 }

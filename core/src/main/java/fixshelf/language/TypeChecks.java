@@ -11,7 +11,7 @@ import org.apache.calcite.sql.SqlCall;
 import org.apache.calcite.sql.SqlNode;
 
 /// What is asked of the types of arguments and results, and what to do where it is not so.
-final class TypeChecks {
+public final class TypeChecks {
     private final Findings findings;
 
     TypeChecks(Findings findings) {
@@ -26,7 +26,7 @@ final class TypeChecks {
                     "The results of a CASE have one type: this is "
                             + result.type().label() + ", the one before is "
                             + so.type().label() + ".",
-                    convertHint(result.type(), so.type()));
+                    hint(result.type(), so.type()));
         }
     }
 
@@ -117,7 +117,7 @@ final class TypeChecks {
                     node,
                     function + " asks for " + wanted.label() + " as " + parameter + ", this is "
                             + argument.type().label() + ".",
-                    convertHint(argument.type(), wanted));
+                    hint(argument.type(), wanted));
         }
     }
 
@@ -141,11 +141,12 @@ final class TypeChecks {
                     node,
                     function.name() + " compares " + wanted.label() + " with " + slot.name() + ", which holds "
                             + held.label() + ".",
-                    convertHint(held, wanted));
+                    hint(held, wanted));
         }
     }
 
-    private static String convertHint(Type from, Type to) {
+    /// How a value of one type becomes one of another.
+    public static String hint(Type from, Type to) {
         if (to.equals(Type.TEXT) && from.equals(Type.INTEGER)) {
             return "Write to_text(…).";
         }
@@ -171,7 +172,7 @@ final class TypeChecks {
             return "Write round(…, scale), which gives decimal(18, scale).";
         }
         if (to instanceof Type.Decimal && from.isNumeric()) {
-            return "Write round(…, scale), which gives decimal(18, scale).";
+            return "Write CAST(… AS " + to.label() + "), with round(…, scale) inside where digits may go.";
         }
         if (to instanceof Type.Decimal && from.equals(Type.TEXT)) {
             return "Write to_decimal(…).";
@@ -187,7 +188,7 @@ final class TypeChecks {
                     "`" + function + "` asks for values of one type: "
                             + so.type().label() + " before, this is "
                             + argument.type().label() + ".",
-                    convertHint(argument.type(), so.type()));
+                    hint(argument.type(), so.type()));
         }
     }
 }

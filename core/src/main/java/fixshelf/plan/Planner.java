@@ -2,12 +2,14 @@ package fixshelf.plan;
 
 import fixshelf.language.ConstantArguments;
 import fixshelf.language.Constants;
+import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.ExpressionParser;
 import fixshelf.language.Names;
 import fixshelf.language.Parameter;
 import fixshelf.language.Scope;
+import fixshelf.language.TypeChecks;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -140,7 +142,8 @@ public final class Planner {
         List<Column> output = new ArrayList<>(columns);
         Parameter first = fix.parameters().getFirst();
         for (Column column : selected(apply.columns(), columns)) {
-            if (!column.type().fits(first.type())) {
+            Expr value = Arithmetic.held(new Expr.Name(column.name(), column.type()), first.type());
+            if (!value.type().fits(first.type())) {
                 report(
                         Code.WRONG_TYPE,
                         fix.name() + " takes " + first.type().label() + ", " + column.name() + " is "
@@ -149,10 +152,10 @@ public final class Planner {
                 continue;
             }
             List<Expr> all = new ArrayList<>(arguments.get());
-            all.set(0, new Expr.Name(column.name(), column.type()));
-            Step.Computed value = new Step.Computed(column.name(), new Expr.FixCall(fix, all));
-            wantConstantsRight(value.value(), fix.name());
-            computed.add(value);
+            all.set(0, value);
+            Step.Computed made = new Step.Computed(column.name(), new Expr.FixCall(fix, all));
+            wantConstantsRight(made.value(), fix.name());
+            computed.add(made);
             output.set(output.indexOf(column), new Column(column.name(), fix.returns()));
         }
         return Optional.of(new Step.Compute(computed, apply.lost(), output));
@@ -211,13 +214,16 @@ public final class Planner {
                 .forEach(p -> problems.add(
                         new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
         Expr written = outcome.value().orElse(Expr.Literal.NULL);
-        Expr value = Constants.value(written).<Expr>map(v -> v).orElse(written);
+        Expr value = Arithmetic.held(Constants.value(written).<Expr>map(v -> v).orElse(written), parameter.type());
         if (!Constants.fits(value, parameter.type())) {
             report(
                     Code.WRONG_TYPE,
                     fix.name() + " asks for " + parameter.type().label() + " as " + parameter.name() + ", this is "
                             + value.type().label() + ".",
-                    "Texts are written in '…'.");
+                    value instanceof Expr.Literal && value.type().equals(Type.TEXT)
+                            ? "Write it without the quotes inside, as " + parameter.name() + ": "
+                                    + example(parameter.type()) + ", say."
+                            : TypeChecks.hint(value.type(), parameter.type()));
         }
         if (parameter.fixed() && !(value instanceof Expr.Literal)) {
             report(
@@ -226,6 +232,21 @@ public final class Planner {
                     "Write it in '…'.");
         }
         return value;
+    }
+
+    /// A constant of that type, as it is written.
+    private static String example(Type type) {
+        return switch (type) {
+            case Type.Int _ -> "5";
+            case Type.Decimal _ -> "0.5";
+            case Type.Num _ -> "1.5e0";
+            case Type.Bool _ -> "TRUE";
+            case Type.Date _ -> "DATE '2026-02-07'";
+            case Type.Timestamp _ -> "TIMESTAMP '2026-02-07 10:12:00'";
+            case Type.ListOf(Type element) -> "ARRAY[" + example(element) + "]";
+            case Type.Mapping(Type from, Type to) -> "MAP[" + example(from) + ", " + example(to) + "]";
+            case Type.Text _, Type.Unknown _ -> "'a'";
+        };
     }
 
     private List<Column> selected(Columns selection, List<Column> columns) {

@@ -425,7 +425,7 @@ public final class MariaDbLanguage extends SqlLanguage {
     /// The text is cut into runs, which become a list in JSON, which becomes a table.
     private Sql initcap(String text) {
         String mark = text(Character.toString(SET_ASIDE));
-        String pieces = "concat('[', replace(json_quote(regexp_replace(" + text + ", " + text("([\\p{L}\\p{Nd}]+)")
+        String pieces = "concat('[', replace(json_quote(regexp_replace(" + text + ", " + text("(" + WORD_PATTERN + ")")
                 + ", concat(" + mark + ", " + text("\\1") + ", " + mark + "))), " + mark + ", '\",\"'), ']')";
         String word = "CASE WHEN v REGEXP " + text("^[\\p{L}\\p{Nd}]") + " THEN concat(upper(left(v, 1) COLLATE"
                 + " utf8mb4_uca1400_ai_ci), lower(substr(v, 2) COLLATE utf8mb4_uca1400_ai_ci)) ELSE v END";

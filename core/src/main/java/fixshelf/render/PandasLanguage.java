@@ -2,6 +2,7 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
@@ -40,19 +41,21 @@ public final class PandasLanguage extends FrameLanguage {
     public static String imports(String code) {
         StringBuilder helpers = new StringBuilder();
         HELPERS.forEach((name, text) -> {
-            boolean needed = code.contains(name) || name.equals("EXACT") && code.contains("digits(");
+            boolean needed = code.contains(name) || name.equals("EXACT") && (code.contains("digits(") || code.contains("narrowed("));
             helpers.append(needed ? "\n\n" + text : "");
         });
         String all = helpers + code;
         StringBuilder out = new StringBuilder();
         out.append(all.contains("re.fullmatch(") ? "import re\n" : "");
+        out.append(all.contains("unicodedata.") ? "import unicodedata\n" : "");
         List<String> dates = Stream.of("date", "datetime", "timedelta")
                 .filter(n -> calls(all, n))
                 .toList();
         out.append(dates.isEmpty() ? "" : "from datetime import " + String.join(", ", dates) + "\n");
-        List<String> numbers = Stream.of("Context(", "ROUND_HALF_UP", "Decimal(")
+        List<String> numbers = Stream.of("Context(", "ROUND_HALF_UP", "Decimal(", "(Decimal")
                 .filter(all::contains)
                 .map(n -> n.replace("(", ""))
+                .distinct()
                 .sorted(String.CASE_INSENSITIVE_ORDER)
                 .toList();
         out.append(numbers.isEmpty() ? "" : "from decimal import " + String.join(", ", numbers) + "\n");
@@ -151,11 +154,14 @@ public final class PandasLanguage extends FrameLanguage {
                 \"""Each run of letters and digits with a capital first and small letters after it.\"""
                 out, inside = [], False
                 for c in text:
-                    if inside:
+                    word = c.isalpha() or c.isdecimal()
+                    if not word:
+                        out.append(c)
+                    elif inside:
                         out.append(c.lower() if c != "\\u0130" else "i")
                     else:
                         out.append(u if len(u := c.upper()) == 1 else t if len(t := c.title()) == 1 else c)
-                    inside = c.isalpha() or c.isdecimal()
+                    inside = word or inside and unicodedata.category(c).startswith("M")
                 return "".join(out)
             """),
             Map.entry("units(", """
@@ -166,6 +172,12 @@ public final class PandasLanguage extends FrameLanguage {
                 count = (2 * over + under) // (2 * under)
                 negative = (number < 0) != (divisor < 0)
                 return Decimal(-count if negative else count).scaleb(-places) if count < 10**18 else pd.NA
+            """),
+            Map.entry("narrowed(", """
+            def narrowed(number, digits, places):
+                \"""The same number with so many digits, so many of them after the point; missing where it has more.\"""
+                exact = EXACT.quantize(Decimal(number), Decimal(1).scaleb(-places))
+                return exact if exact == number and abs(exact) < 10 ** (digits - places) else pd.NA
             """),
             Map.entry("digits(", """
             def digits(number, places):
@@ -240,7 +252,8 @@ public final class PandasLanguage extends FrameLanguage {
     }
 
     @Override
-    String function(Definition fix, String about) {
+    String function(Definition asked, String about) {
+        Definition fix = Inliner.folded(asked);
         PandasWriter writer = PandasWriter.ofFunction(fix);
         List<String> signature = new ArrayList<>();
         List<String> lines = new ArrayList<>();

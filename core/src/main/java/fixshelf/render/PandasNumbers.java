@@ -32,11 +32,17 @@ final class PandasNumbers {
             case "abs" ->
                 isExact(a.getFirst()) ? one(a, "EXACT.abs(x)", "object") : one(a, "whole(abs(int(x)))", "\"Int64\"");
             case "round" -> one(a, "units(x, 1, " + scale(a) + ")", "object");
+            case "narrow" ->
+                one(a, "narrowed(x, " + narrowed(call).precision() + ", " + narrowed(call).scale() + ")", "object");
             case "divide" -> pair(a, "units(x, y, " + scale(a) + ") if y != 0 else pd.NA", false);
             case "floor" -> one(a, "whole(int(x.to_integral_value(\"ROUND_FLOOR\")))", "\"Int64\"");
             case "ceil" -> one(a, "whole(int(x.to_integral_value(\"ROUND_CEILING\")))", "\"Int64\"");
             default -> throw PandasWriter.cannot("It has no form for " + name + ".", "Use another function.");
         };
+    }
+
+    private static Type.Decimal narrowed(Expr.Call call) {
+        return (Type.Decimal) call.type();
     }
 
     private static boolean isExact(Expr expr) {
@@ -68,20 +74,11 @@ final class PandasNumbers {
     }
 
     private Py one(List<Expr> a, String value, String dtype) {
-        return writer.byRow(value, "x", side(a.getFirst()), dtype);
+        return writer.byRow(value, "x", writer.object(a.getFirst()), dtype);
     }
 
     private Py pair(List<Expr> a, String value, boolean whole) {
-        return writer.byRow(value, "x, y", side(a.get(0)) + ", " + side(a.get(1)), whole ? "\"Int64\"" : "object");
-    }
-
-    /// A column of Python's own numbers; those of numpy would wrap around.
-    private String side(Expr expr) {
-        boolean missing = expr instanceof Expr.Literal(Object value, Type _) && value == null;
-        Expr typed = missing ? new Expr.Literal(null, Type.INTEGER) : expr;
-        return isExact(expr)
-                ? writer.series(typed).text()
-                : writer.series(typed).at(Py.ATOM) + ".astype(object)";
+        return writer.byRow(value, "x, y", writer.object(a.get(0)) + ", " + writer.object(a.get(1)), whole ? "\"Int64\"" : "object");
     }
 
     private Py toText(List<Expr> a) {

@@ -23,7 +23,7 @@ final class PandasTexts {
             case "ltrim" -> writer.text(a, "str.lstrip(" + characters(a) + ")");
             case "rtrim" -> writer.text(a, "str.rstrip(" + characters(a) + ")");
             case "remove_prefix" -> writer.text(a, "str.removeprefix(" + writer.one(a.get(1)) + ")");
-            case "remove_suffix" -> writer.text(a, "str.removesuffix(" + writer.one(a.get(1)) + ")");
+            case "remove_suffix" -> withoutSuffix(a);
             case "replace" -> replace(a);
             case "upper" -> writer.text(a, "map(all_capitals, na_action=\"ignore\").astype(\"string\")");
             case "lower" ->
@@ -68,6 +68,17 @@ final class PandasTexts {
                 .reduce((x, y) -> Py.infix(x, "+", y, Py.PLUS))
                 .orElseThrow();
         return one ? new Py(joined.text(), Py.PLUS, false, true) : joined;
+    }
+
+    /// Its own `removesuffix` takes the whole text away where the suffix is empty.
+    private Py withoutSuffix(List<Expr> a) {
+        if (a.get(1) instanceof Expr.Literal(String suffix, Type _) && !suffix.isEmpty()) {
+            return writer.text(a, "str.removesuffix(" + writer.one(a.get(1)) + ")");
+        }
+        return writer.text(
+                a,
+                "map(lambda v: v.removesuffix(" + writer.one(a.get(1))
+                        + "), na_action=\"ignore\").astype(\"string\")");
     }
 
     private String characters(List<Expr> a) {

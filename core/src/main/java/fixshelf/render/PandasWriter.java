@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
 import fixshelf.language.RegexParser;
@@ -179,14 +180,29 @@ final class PandasWriter {
     }
 
     private Py choice(Expr.Case choice) {
-        Py result = series(typed(choice.otherwise(), choice.type()));
+        Py result = as(choice.type(), choice.otherwise());
         for (Expr.Branch branch : choice.branches().reversed()) {
-            Py condition = sure(series(branch.condition()));
+            Py condition = sure(condition(branch.condition()));
             boolean missing = branch.result() instanceof Expr.Literal(Object value, Type _) && value == null;
             result = result.method("mask(" + condition.text()
-                    + (missing ? "" : ", " + py(branch.result()).text()) + ")");
+                    + (missing ? "" : ", " + value(choice.type(), branch.result())) + ")");
         }
         return result;
+    }
+
+    /// The expression as a column of that type: of Python's own numbers where a whole one is to be an exact one.
+    private Py as(Type type, Expr expr) {
+        return type instanceof Type.Decimal && expr.type() instanceof Type.Int
+                ? Py.column(object(expr) + ".map(Decimal, na_action=\"ignore\")")
+                : series(typed(expr, type));
+    }
+
+    /// As [#as], a constant as it is.
+    private String value(Type type, Expr expr) {
+        if (type instanceof Type.Decimal && expr instanceof Expr.Literal(Long whole, Type _)) {
+            return literalText(BigDecimal.valueOf(whole));
+        }
+        return expr instanceof Expr.Literal ? py(expr).text() : as(type, expr).text();
     }
 
     private static Expr typed(Expr expr, Type type) {
@@ -202,6 +218,9 @@ final class PandasWriter {
     }
 
     private Py call(Expr.Call call) {
+        if (Inliner.simplified(call) instanceof Expr.Literal known) {
+            return py(known);
+        }
         if (PandasFloats.says(call)) {
             return PandasFloats.write(this, call);
         }
@@ -224,7 +243,7 @@ final class PandasWriter {
                                         .write(pattern(a.get(1)))) + ", regex=True)");
             case "regexp_extract" -> regexpExtract(a);
             case "coalesce" -> coalesce(call);
-            case "nullif" -> nullif(a);
+            case "nullif" -> nullif(a, call.type());
             case "IS NULL" -> series(a.get(0)).method("isna()").sure();
             case "IS DISTINCT FROM" -> distinct(a);
             case "IN" -> in(a);
@@ -235,7 +254,7 @@ final class PandasWriter {
             case "=" -> compare(a, "==");
             case "<>" -> compare(a, "!=");
             case "<", "<=", ">", ">=" -> compare(a, call.function().name());
-            case "+", "-", "*", "div", "mod", "abs", "round", "floor", "ceil", "divide" ->
+            case "+", "-", "*", "div", "mod", "abs", "round", "floor", "ceil", "divide", "narrow" ->
                 new PandasNumbers(this).write(call);
             case "to_integer", "to_decimal", "to_text" -> new PandasNumbers(this).write(call);
             default -> more(call);
@@ -281,6 +300,14 @@ final class PandasWriter {
 
     private static Py not(Py condition) {
         return new Py("~" + condition.at(Py.UNARY + 1), Py.UNARY, true, condition.certain());
+    }
+
+    /// A value worked out row by row, that says itself what missing ones give; never missing.
+    private Py byRow(String value, List<String> names, String columns, String dtype) {
+        String all = String.join(", ", names);
+        return Py.column("pd.Series([" + value + " for " + all + " in zip(" + columns + ")], index=" + index
+                        + ", dtype=" + dtype + ")")
+                .sure();
     }
 
     Py byRow(String value, String names, String columns, String dtype) {
@@ -344,18 +371,18 @@ final class PandasWriter {
         if (a.isEmpty()) {
             return value(null);
         }
-        Py result = series(a.getFirst());
+        Py result = as(call.type(), a.getFirst());
         for (Expr next : a.subList(1, a.size())) {
-            result = result.method("fillna(" + py(next).text() + ")");
+            result = result.method("fillna(" + value(call.type(), next) + ")");
         }
         return result;
     }
 
-    private Py nullif(List<Expr> a) {
+    private Py nullif(List<Expr> a, Type type) {
         boolean never = a.get(1) instanceof Expr.Literal(Object value, Type _) && value == null;
         return never
-                ? series(a.get(0))
-                : series(typed(a.get(0), Type.TEXT))
+                ? as(type, a.get(0))
+                : as(type, typed(a.get(0), Type.TEXT))
                         .method("mask(" + sure(compare(a, "==")).text() + ")");
     }
 
@@ -372,13 +399,28 @@ final class PandasWriter {
     }
 
     private Py compareObjects(List<Expr> a, String sign) {
-        String columns = series(a.get(0)).text() + ", " + series(a.get(1)).text();
-        return byRow("x " + sign + " y", "x, y", columns, "\"boolean\"");
+        return byRow("x " + sign + " y", "x, y", object(a.get(0)) + ", " + object(a.get(1)), "\"boolean\"");
+    }
+
+    /// A column of Python's own values: an exact number can be compared with Python's whole numbers, but not with
+    /// those of numpy.
+    String object(Expr expr) {
+        Expr typed = typed(expr, Type.INTEGER);
+        return dtype(typed.type()).equals("object")
+                ? series(typed).text()
+                : series(typed).at(Py.ATOM) + ".astype(object)";
     }
 
     private Py distinct(List<Expr> a) {
         Py left = series(typed(a.get(0), a.get(1).type()));
         Py right = series(typed(a.get(1), a.get(0).type()));
+        if (a.stream().anyMatch(e -> dtype(e.type()).equals("object"))) {
+            return byRow(
+                    "(pd.isna(x) != pd.isna(y)) if pd.isna(x) or pd.isna(y) else x != y",
+                    List.of("x", "y"),
+                    object(typed(a.get(0), a.get(1).type())) + ", " + object(typed(a.get(1), a.get(0).type())),
+                    "\"boolean\"");
+        }
         Py differ = sure(Py.infix(left, "!=", right, Py.COMPARE));
         Py oneMissing = new Py(
                 left.method("isna()").text() + " ^ " + right.method("isna()").text(), Py.OR, true, true);

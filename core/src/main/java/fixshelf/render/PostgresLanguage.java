@@ -296,11 +296,12 @@ public final class PostgresLanguage extends SqlLanguage {
     private Sql initcap(String text) {
         String word = regexWriter().write(WORD);
         String other = "[^" + word.substring(1);
+        String inside = regexWriter().write(IN_WORD);
         return caseWhen(
                 Sql.atom(text + " = ''"),
                 Sql.atom("''"),
-                Sql.atom("(SELECT string_agg(upper(left(m[1], 1)) || lower(substr(m[1], 2)), '' ORDER BY o)\n  FROM"
-                        + " regexp_matches(" + text + ", " + text("(" + word + "+|" + other + "+)")
+                Sql.atom("(SELECT string_agg(coalesce(upper(left(m[1], 1)) || lower(substr(m[1], 2)), m[2]), '' ORDER BY o)\n  FROM"
+                        + " regexp_matches(" + text + ", " + text("(" + word + inside + "*)|(" + other + "+)")
                         + ", 'g') WITH ORDINALITY AS runs(m, o))"));
     }
 }

@@ -22,8 +22,10 @@ record Py(String text, int precedence, boolean series, boolean certain) {
         return new Py(text, ATOM, false, true);
     }
 
+    /// Comparisons do not chain: Python reads `a < b == c` as `a < b and b == c`.
     static Py infix(Py left, String sign, Py right, int precedence) {
-        String text = left.at(precedence) + " " + sign + " " + right.at(precedence + 1);
+        int least = precedence == COMPARE ? COMPARE + 1 : precedence;
+        String text = left.at(least) + " " + sign + " " + right.at(precedence + 1);
         return new Py(text, precedence, true, left.certain && right.certain);
     }
 

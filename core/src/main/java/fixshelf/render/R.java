@@ -22,8 +22,10 @@ record R(String text, int precedence) {
         return atom(function + "(" + Arrays.stream(arguments).collect(Collectors.joining(", ")) + ")");
     }
 
+    /// Comparisons do not chain: R refuses to read `a == b == c`.
     static R infix(R left, String sign, R right, int precedence) {
-        return new R(left.at(precedence) + " " + sign + " " + right.at(precedence + 1), precedence);
+        int least = precedence == COMPARE ? COMPARE + 1 : precedence;
+        return new R(left.at(least) + " " + sign + " " + right.at(precedence + 1), precedence);
     }
 
     String at(int least) {

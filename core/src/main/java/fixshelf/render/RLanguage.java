@@ -2,6 +2,7 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
@@ -325,7 +326,8 @@ public final class RLanguage extends FrameLanguage {
     }
 
     @Override
-    String function(Definition fix, String about) {
+    String function(Definition asked, String about) {
+        Definition fix = Inliner.folded(asked);
         Set<String> fixed = fix.parameters().stream()
                 .skip(1)
                 .filter(Parameter::fixed)

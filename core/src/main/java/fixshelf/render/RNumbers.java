@@ -33,6 +33,7 @@ final class RNumbers {
             case "mod" -> R.call(".remainder", given(a, 0), given(a, 1));
             case "abs" -> R.call("abs", given(a, 0));
             case "round" -> R.call(isApproximate(a) ? ".nearest" : ".rounded", given(a, 0), String.valueOf(scale(a)));
+            case "narrow" -> narrow(a.getFirst(), (Type.Decimal) call.type());
             case "divide" ->
                 R.call(
                         ".divided",
@@ -49,6 +50,14 @@ final class RNumbers {
             }
             default -> throw RWriter.cannot("It has no form for " + name + ".", "Use another function.");
         };
+    }
+
+    /// R's numbers have no precision; those that have too many digits become missing.
+    private R narrow(Expr value, Type.Decimal type) {
+        String number = writer.text(RWriter.typed(value, Type.INTEGER));
+        String same = "as.numeric(sprintf(\"%." + type.scale() + "f\", " + number + ")) == " + writer.r(RWriter.typed(value, Type.INTEGER)).at(R.COMPARE + 1);
+        return RWriter.caseWhen(List.of("abs(" + number + ") < 1e" + (type.precision() - type.scale())
+                + (scaleOf(value) > type.scale() ? " & " + same : "") + " ~ " + number));
     }
 
     private static boolean isApproximate(List<Expr> a) {

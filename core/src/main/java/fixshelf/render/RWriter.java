@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
 import fixshelf.language.RegexParser;
@@ -87,15 +88,21 @@ final class RWriter {
                 : expr;
     }
 
+    /// The expression as one of that type: a whole number that becomes an exact one has at most 15 digits.
+    private String as(Type type, Expr expr) {
+        boolean exact = type instanceof Type.Decimal && expr.type() instanceof Type.Int && !(expr instanceof Expr.Literal);
+        return exact ? ".exactly(" + text(expr) + ", 0)" : text(typed(expr, type));
+    }
+
     private R choice(Expr.Case choice) {
         List<String> parts = new ArrayList<>();
         for (Expr.Branch branch : choice.branches()) {
             parts.add(r(typed(branch.condition(), Type.BOOLEAN)).at(R.OR) + " ~ "
-                    + text(typed(branch.result(), choice.type())));
+                    + as(choice.type(), branch.result()));
         }
         boolean nothing = choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null;
         if (!nothing || choice.branches().stream().allMatch(b -> b.result() instanceof Expr.Literal)) {
-            parts.add("TRUE ~ " + text(typed(choice.otherwise(), choice.type())));
+            parts.add("TRUE ~ " + as(choice.type(), choice.otherwise()));
         }
         return caseWhen(parts);
     }
@@ -111,6 +118,9 @@ final class RWriter {
     }
 
     private R call(Expr.Call call) {
+        if (Inliner.simplified(call) instanceof Expr.Literal known) {
+            return r(known);
+        }
         boolean own = call.function().name().equals("to_number");
         Optional<Expr> simpler = own ? Optional.empty() : Emulations.of(call);
         if (simpler.isPresent()) {
@@ -162,8 +172,8 @@ final class RWriter {
             case "coalesce" ->
                 R.call(
                         "coalesce",
-                        a.stream().map(e -> text(typed(e, call.type()))).toArray(String[]::new));
-            case "nullif" -> nullif(a);
+                        a.stream().map(e -> as(call.type(), e)).toArray(String[]::new));
+            case "nullif" -> nullif(a, call.type());
             case "IS NULL" -> R.call("is.na", text(a.get(0)));
             case "IS DISTINCT FROM" -> distinct(a);
             case "IN" -> in(a);
@@ -179,7 +189,7 @@ final class RWriter {
             case "initcap" ->
                 R.call(
                         "gsub",
-                        RLiterals.quoted("([\\p{L}\\p{Nd}])([\\p{L}\\p{Nd}]*)"),
+                        RLiterals.quoted("([\\p{L}\\p{Nd}])([\\p{L}\\p{Nd}\\p{M}]*)"),
                         RLiterals.quoted("\\U\\1\\L\\2"),
                         text(a.get(0)),
                         "perl = TRUE");
@@ -245,9 +255,11 @@ final class RWriter {
                 String body = "str_c("
                         + (start && end ? atStart + "|[\", " + atEnd : start ? atStart + "\"" : "\"[\", " + atEnd)
                         + ")";
-                return caseWhen(List.of(
-                        one(a.get(1)) + " == \"\" ~ " + text(a.get(0)),
-                        "TRUE ~ str_remove_all(" + text(a.get(0)) + ", " + body + ")"));
+                // A set without any sign would be no pattern.
+                return new R(
+                        "(if (" + one(a.get(1)) + " == \"\") " + text(a.get(0)) + " else str_remove_all("
+                                + text(a.get(0)) + ", " + body + "))",
+                        R.ATOM);
             }
             if (characters.isEmpty()) {
                 return r(a.get(0));
@@ -297,6 +309,11 @@ final class RWriter {
     }
 
     private R position(List<Expr> a) {
+        if (!(a.get(1) instanceof Expr.Literal)) {
+            String empty = "(if (" + one(a.get(1)) + " == \"\") 1 else str_locate(" + text(a.get(0)) + ", fixed("
+                    + one(a.get(1)) + "))[, 1])";
+            return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ coalesce(as.numeric(" + empty + "), 0)"));
+        }
         if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
             return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ 1"));
         }
@@ -336,16 +353,44 @@ final class RWriter {
                     "the replacement comes through a parameter, and every language writes groups in its own way.",
                     "Copy it as an expression, with the replacement filled in.");
         }
-        String written = Replacement.parse(text).stream()
+        List<Replacement> parts = Replacement.parse(text);
+        String pattern = pattern(a.get(1), RegexWriter.icu());
+        if (parts.isEmpty()) {
+            return R.call("str_remove_all", text(a.get(0)), pattern);
+        }
+        StringBuilder written = new StringBuilder();
+        boolean afterGroup = false;
+        for (Replacement part : parts) {
+            switch (part) {
+                // A digit after a group would be read as a part of its number.
+                case Replacement.Plain(String plain) ->
+                    written.append(
+                            afterGroup && Character.isDigit(plain.charAt(0))
+                                    ? String.format("\\u%04x", (int) plain.charAt(0)) + icu(plain.substring(1))
+                                    : icu(plain));
+                case Replacement.GroupOf(int number) -> written.append('$').append(number);
+            }
+            afterGroup = part instanceof Replacement.GroupOf;
+        }
+        boolean plain = parts.stream().noneMatch(Replacement.GroupOf.class::isInstance);
+        String usual = parts.stream()
                 .map(part -> switch (part) {
-                    case Replacement.Plain(String plain) -> plain.replace("\\", "\\\\");
+                    case Replacement.Plain(String words) -> words.replace("\\", "\\\\");
                     case Replacement.GroupOf(int number) -> "\\" + number;
                 })
                 .collect(Collectors.joining());
-        String pattern = pattern(a.get(1), RegexWriter.icu());
-        return written.isEmpty()
-                ? R.call("str_remove_all", text(a.get(0)), pattern)
-                : R.call("str_replace_all", text(a.get(0)), pattern, RLiterals.quoted(written));
+        return plain || written.indexOf("\\u00") < 0
+                ? R.call("str_replace_all", text(a.get(0)), pattern, RLiterals.quoted(usual))
+                : R.call(
+                        "stringi::stri_replace_all_regex",
+                        text(a.get(0)),
+                        pattern,
+                        RLiterals.quoted(written.toString()));
+    }
+
+    /// Text as a replacement of ICU has it.
+    private static String icu(String plain) {
+        return plain.replace("\\", "\\\\").replace("$", "\\$");
     }
 
     private R regexpExtract(List<Expr> a) {
@@ -359,16 +404,16 @@ final class RWriter {
         return caseWhen(List.of(found + " ~ coalesce(" + part + ", \"\")"));
     }
 
-    private R nullif(List<Expr> a) {
+    private R nullif(List<Expr> a, Type type) {
         boolean never = a.get(1) instanceof Expr.Literal(Object value, Type _) && value == null;
         if (never) {
-            return r(a.get(0));
+            return R.atom(as(type, a.get(0)));
         }
         Expr value = typed(a.get(0), a.get(1).type());
         return caseWhen(List.of(
                 R.infix(r(value), "==", r(a.get(1)), R.COMPARE).text() + " ~ "
                         + RLiterals.literal(null, a.get(1).type()),
-                "TRUE ~ " + text(value)));
+                "TRUE ~ " + as(type, value)));
     }
 
     private R distinct(List<Expr> a) {

@@ -86,7 +86,24 @@ record RegexWriter(String end, String codePoint, String farCodePoint, boolean ca
         return least == most ? "{" + least + "}" : "{" + least + "," + most + "}";
     }
 
+    /// In RE2 `[kK]` beside another set also finds the Kelvin sign, and `[sS]` the long s: it takes the two letters
+    /// for one of any case. As alternatives they are only themselves.
+    private boolean isTakenForAnyCase(CharacterSet set) {
+        if (set.negated() || !set.classes().isEmpty() || !farCodePoint.equals("\\x{%X}") || !end.equals("$")) {
+            return false;
+        }
+        int[] points = set.own().stream()
+                .flatMapToInt(r -> java.util.stream.IntStream.rangeClosed(r.first(), r.last()))
+                .limit(3)
+                .sorted()
+                .toArray();
+        return points.length == 2 && (points[0] == 'K' && points[1] == 'k' || points[0] == 'S' && points[1] == 's');
+    }
+
     private String set(CharacterSet set) {
+        if (isTakenForAnyCase(set)) {
+            return set.own().getFirst().first() == 'K' || set.own().getFirst().first() == 'k' ? "(?:K|k)" : "(?:S|s)";
+        }
         if (set.isSingle()) {
             return character(set.own().getFirst().first(), "\\.[]{}()*+?^$|");
         }

@@ -254,8 +254,9 @@ public final class SparkLanguage extends SqlLanguage {
     /// Runs of letters and digits, and what stands between them, one after the other.
     private Sql initcap(String text) {
         return Sql.atom("array_join(transform(regexp_extract_all(" + text + ", "
-                + text("([\\p{L}\\p{Nd}]+|[^\\p{L}\\p{Nd}]+)") + ", 1), w -> concat(" + upper("substr(w, 1, 1)") + ", "
-                + lower("substr(w, 2)") + ")), '')");
+                + text("(" + WORD_PATTERN + "|[^\\p{L}\\p{Nd}]+)") + ", 1), w -> CASE WHEN w RLIKE "
+                + text("^[\\p{L}\\p{Nd}]") + " THEN concat(" + upper("substr(w, 1, 1)") + ", "
+                + lower("substr(w, 2)") + ") ELSE w END), '')");
     }
 
     @Override

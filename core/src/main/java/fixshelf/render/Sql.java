@@ -23,9 +23,11 @@ record Sql(String text, int precedence) {
         return atom(function + "(" + inside + ")");
     }
 
-    /// `left sign right`, both sides in parentheses where they bind less.
+    /// `left sign right`, both sides in parentheses where they bind less. Comparisons do not chain: engines read
+    /// `a = b = c`, `a < b = c` and `a IS DISTINCT FROM b = c` each in another way, so both sides get parentheses.
     static Sql infix(Sql left, String sign, Sql right, int precedence) {
-        return new Sql(left.at(precedence) + " " + sign + " " + right.at(precedence + 1), precedence);
+        int least = precedence == COMPARE ? COMPARE + 1 : precedence;
+        return new Sql(left.at(least) + " " + sign + " " + right.at(precedence + 1), precedence);
     }
 
     /// The text for a place that asks for at least this precedence.

@@ -32,8 +32,15 @@ public abstract class SqlLanguage extends SqlSyntax {
         Sql write(List<Expr> arguments);
     }
 
-    /// The characters of a word, whose first one `initcap` makes a capital.
+    /// The characters that begin a word, whose first one `initcap` makes a capital.
     static final CharacterSet WORD = new CharacterSet(List.of(), List.of(UnicodeClass.L, UnicodeClass.ND), false);
+
+    /// The characters that go on with a word: combining marks do not end it.
+    static final CharacterSet IN_WORD =
+            new CharacterSet(List.of(), List.of(UnicodeClass.L, UnicodeClass.ND, UnicodeClass.M), false);
+
+    /// A word as a pattern, for languages that know categories.
+    static final String WORD_PATTERN = "[\\p{L}\\p{Nd}][\\p{L}\\p{Nd}\\p{M}]*";
 
     /// No rendered text is longer; a fix that repeats its parts too often is refused instead.
     private static final int LONGEST = 400_000;

@@ -2,7 +2,9 @@ package fixshelf.render;
 
 import fixshelf.language.Arithmetic;
 import fixshelf.language.Expr;
+import fixshelf.language.Functions;
 import fixshelf.type.Type;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
@@ -30,6 +32,7 @@ final class SqlNumbers {
         language.say("mod", a -> numbers.whole(a, (x, y) -> x + " % " + y, false));
         language.say("abs", a -> numbers.abs(a.getFirst()));
         language.say("round", numbers::round);
+        language.say("narrow", a -> numbers.narrow(a.getFirst(), new Expr.Call(Functions.find("narrow").orElseThrow(), a).type()));
         language.say("floor", a -> numbers.toWhole("floor", a.getFirst()));
         language.say("ceil", a -> numbers.toWhole(language.ceiling(), a.getFirst()));
         language.say("divide", numbers::divide);
@@ -87,6 +90,30 @@ final class SqlNumbers {
         int scale = sql.scale(a);
         Sql number = exact(a.getFirst());
         return fitting(Sql.call("round", number, Sql.atom(String.valueOf(scale))), number, scale);
+    }
+
+    /// The number as one of that type where no digit is lost, else null.
+    private Sql narrow(Expr value, Type wanted) {
+        if (!(wanted instanceof Type.Decimal(int precision, int scale))) {
+            throw new IllegalStateException("no decimal: " + wanted.label());
+        }
+        Sql number = exact(value);
+        Type.Decimal own = value.type() instanceof Type.Decimal decimal ? decimal : new Type.Decimal(19, 0);
+        List<String> conditions = new ArrayList<>();
+        if (own.precision() - own.scale() > precision - scale) {
+            String most = "9".repeat(precision - scale) + (scale == 0 ? "" : "." + "9".repeat(scale));
+            String least = most.startsWith(".") ? "0" + most : most;
+            conditions.add(number.at(Sql.OTHER) + " BETWEEN -" + least + " AND " + least);
+        }
+        if (own.scale() > scale) {
+            conditions.add(Sql.infix(
+                            Sql.call("round", number, Sql.atom(String.valueOf(scale))), "=", number, Sql.COMPARE)
+                    .text());
+        }
+        Sql cast = sql.tryCast(number, wanted).orElseGet(() -> Sql.atom(sql.cast(number.text(), wanted)));
+        return conditions.isEmpty()
+                ? Sql.atom(sql.cast(number.text(), wanted))
+                : SqlLanguage.caseWhen(Sql.atom(String.join(" AND ", conditions)), cast);
     }
 
     /// The number as an exact one.

@@ -7,11 +7,13 @@ import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
 import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
+import fixshelf.language.UnicodeClass;
 import fixshelf.type.Type;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /// SQLite 3.44 and later as it is, without functions added from outside. It has no functions in SQL: a fix is used as
 /// an expression.
@@ -399,18 +401,20 @@ public final class SqliteLanguage extends SqlLanguage {
         String c = "substr(s, i, 1)";
         String small = mappedCharacter("lower", MAPS.capitals(), MAPS.smalls());
         String capital = mappedCharacter("upper", MAPS.lower(), MAPS.upper());
-        String far = WORD.ranges().stream()
-                .filter(r -> r.last() > 127)
-                .map(r -> "(" + r.first() + "," + r.last() + ")")
+        String far = Stream.of(new Regex.CharacterSet(List.of(), List.of(UnicodeClass.M), false), WORD)
+                .flatMap(set -> set.ranges().stream()
+                        .filter(r -> r.last() > 127)
+                        .map(r -> "(" + r.first() + "," + r.last() + "," + (set == WORD ? 1 : 0) + ")"))
                 .collect(Collectors.joining(","));
-        String word = "CASE WHEN unicode(" + c + ") < 128 THEN " + c + " GLOB '[A-Za-z0-9]'\n"
-                + "      ELSE EXISTS (SELECT 1 FROM (VALUES " + far + ") WHERE unicode(" + c
-                + ") BETWEEN column1 AND column2) END";
-        return Sql.atom("(WITH RECURSIVE walk(s, i, o, w) AS (\n"
+        String kind = "(SELECT k FROM kinds WHERE unicode(" + c + ") BETWEEN a AND z)";
+        String word = "CASE WHEN unicode(" + c + ") < 128 THEN " + c + " GLOB '[A-Za-z0-9]'\n      ELSE coalesce("
+                + kind + ", 0) END";
+        String goesOn = "CASE WHEN " + word + "\n      OR w AND " + kind + " = 0 THEN 1 ELSE 0 END";
+        return Sql.atom("(WITH RECURSIVE kinds(a, z, k) AS (VALUES " + far + "),\n  walk(s, i, o, w) AS (\n"
                 + "    SELECT " + text.text() + ", 1, '', 0\n"
                 + "    UNION ALL\n"
-                + "    SELECT s, i + 1, o || CASE WHEN w THEN " + small + "\n      ELSE " + capital + " END,\n      "
-                + word + "\n"
+                + "    SELECT s, i + 1, o || CASE WHEN NOT " + word + " THEN " + c + "\n      WHEN w THEN " + small
+                + "\n      ELSE " + capital + " END,\n      " + goesOn + "\n"
                 + "    FROM walk WHERE i <= length(s))\n"
                 + "  SELECT o FROM walk WHERE i > length(s))");
     }

@@ -1,12 +1,12 @@
 package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
+import fixshelf.engine.TemporaryFolder;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulCopy;
 import fixshelf.source.DelimitedFile;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -16,10 +16,10 @@ import java.util.function.Consumer;
 final class Loaded implements AutoCloseable {
     private final DelimitedFile source;
     private final DuckSession session;
-    private final Path folder;
+    private final TemporaryFolder folder;
     private Optional<CarefulCopy> careful = Optional.empty();
 
-    private Loaded(DelimitedFile source, DuckSession session, Path folder) {
+    private Loaded(DelimitedFile source, DuckSession session, TemporaryFolder folder) {
         this.source = source;
         this.session = session;
         this.folder = folder;
@@ -28,10 +28,10 @@ final class Loaded implements AutoCloseable {
     /// Opens a session that may read the source and also touch these files.
     static Loaded open(DelimitedFile source, List<Path> files) {
         try {
-            Path folder = Files.createTempDirectory("fixshelf");
+            TemporaryFolder folder = TemporaryFolder.make("rows");
             List<Path> allowed = new java.util.ArrayList<>(files);
             allowed.add(source.file());
-            return new Loaded(source, DuckSession.open(allowed, Optional.of(folder)), folder);
+            return new Loaded(source, DuckSession.open(allowed, Optional.of(folder.path())), folder);
         } catch (IOException e) {
             throw new java.io.UncheckedIOException("no room for temporary files", e);
         }
@@ -60,7 +60,7 @@ final class Loaded implements AutoCloseable {
                 }
             }
         }
-        Outcome<CarefulCopy> copy = CarefulCopy.make(source, folder.resolve("copy.csv"));
+        Outcome<CarefulCopy> copy = CarefulCopy.make(source, folder.path().resolve("copy.csv"));
         if (!copy.isPresent()) {
             throw new ProblemException(copy.problems().getFirst());
         }
@@ -71,12 +71,6 @@ final class Loaded implements AutoCloseable {
     @Override
     public void close() {
         session.close();
-        try (var files = Files.walk(folder)) {
-            for (Path file : files.sorted(java.util.Comparator.reverseOrder()).toList()) {
-                Files.deleteIfExists(file);
-            }
-        } catch (IOException e) {
-            System.getLogger(Loaded.class.getName()).log(System.Logger.Level.DEBUG, "left behind: " + folder, e);
-        }
+        folder.close();
     }
 }

@@ -25,7 +25,9 @@ final class Expressions {
             parameter("u", Type.TIMESTAMP),
             parameter("v", Type.TIMESTAMP),
             parameter("f", Type.NUMBER),
-            parameter("g", Type.NUMBER));
+            parameter("g", Type.NUMBER),
+            parameter("p", Type.BOOLEAN),
+            parameter("q", Type.BOOLEAN));
 
     private Expressions() {}
 

@@ -165,8 +165,12 @@ final class Meaning {
         boolean inside = false;
         for (int c : text.codePoints().toArray()) {
             boolean word = Character.isLetter(c) || Character.getType(c) == Character.DECIMAL_DIGIT_NUMBER;
-            out.appendCodePoint(inside ? Character.toLowerCase(c) : Character.toUpperCase(c));
-            inside = word;
+            int type = Character.getType(c);
+            boolean mark = type == Character.NON_SPACING_MARK
+                    || type == Character.ENCLOSING_MARK
+                    || type == Character.COMBINING_SPACING_MARK;
+            out.appendCodePoint(!word ? c : inside ? Character.toLowerCase(c) : Character.toUpperCase(c));
+            inside = word || inside && mark;
         }
         return out.toString();
     }

@@ -41,12 +41,12 @@ class EngineTroubleTest {
         return new Evaluation(FIX, List.of(List.of(Expr.Literal.text(text))));
     }
 
-    /// An interpreter that says its version and then does as `script`, in which `$3` is the file for the answers.
+    /// An interpreter that says its version and then does as `script`, in which `$4` is the file for the answers.
     private PandasEngine interpreter(String script, int seconds) throws IOException {
         Path program = folder.resolve("interpreter");
         Files.writeString(program, """
                 #!/bin/sh
-                if [ "$1" = -c ]; then echo pandas 9.9; exit 0; fi
+                if [ "$2" = -c ]; then echo pandas 9.9; exit 0; fi
                 """ + script + "\n");
         Files.setPosixFilePermissions(program, PosixFilePermissions.fromString("rwx------"));
         return new PandasEngine(
@@ -55,7 +55,7 @@ class EngineTroubleTest {
 
     @Test
     void aProcessThatDiesAtATaskLosesOnlyThatTask() throws Exception {
-        PandasEngine engine = interpreter("echo '[\"one\"]' > \"$3\"; echo out of memory >&2; exit 3", 30);
+        PandasEngine engine = interpreter("echo '[\"one\"]' > \"$4\"; echo out of memory >&2; exit 3", 30);
         assertThat(engine.presence()).isEqualTo(new FixEngine.Presence.Here("pandas 9.9"));
         assertThat(engine.run(THREE))
                 .containsExactly(
@@ -74,13 +74,13 @@ class EngineTroubleTest {
 
     @Test
     void nonsenseIsNoAnswer() throws Exception {
-        PandasEngine engine = interpreter("echo 'good morning' > \"$3\"", 30);
+        PandasEngine engine = interpreter("echo 'good morning' > \"$4\"", 30);
         assertThat(engine.run(List.of(asked("a"))).getFirst())
                 .singleElement()
                 .asString()
                 .contains("the answers cannot be read");
         assertThat(engine.run(JOB, List.of()).toString()).contains("the answers cannot be read");
-        PandasEngine few = interpreter("echo '[]' > \"$3\"", 30);
+        PandasEngine few = interpreter("echo '[]' > \"$4\"", 30);
         assertThat(few.run(List.of(asked("a")))).containsExactly(List.of(new Answer.Failed("no answer")));
     }
 

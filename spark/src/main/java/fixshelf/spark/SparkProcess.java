@@ -52,12 +52,13 @@ public final class SparkProcess {
                     add(values, row.get(c));
                 }
             }
-        } catch (Exception e) {
+        } catch (Exception | StackOverflowError e) {
+            // Code that is nested too deeply for Spark is an answer too, and the next question can be asked.
             Throwable cause = e;
             while (cause.getCause() != null) {
                 cause = cause.getCause();
             }
-            answer.removeAll().put("error", String.valueOf(cause.getMessage()));
+            answer.removeAll().put("error", cause instanceof StackOverflowError ? "the code is nested too deeply" : String.valueOf(cause.getMessage()));
         }
         return answer;
     }
