@@ -37,6 +37,8 @@ public final class FixshelfCommand implements Runnable {
     /// The whole command line; the window adds its own commands to it.
     public static CommandLine commandLine() {
         CommandLine line = new CommandLine(new FixshelfCommand());
+        line.setOut(TerminalWriter.over(line.getOut()));
+        line.setErr(TerminalWriter.over(line.getErr()));
         line.getSubcommands()
                 .get("generate-completion")
                 .getCommandSpec()

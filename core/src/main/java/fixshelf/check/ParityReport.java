@@ -6,6 +6,7 @@ import fixshelf.check.ParityResult.NotRun;
 import fixshelf.check.ParityResult.Same;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
+import fixshelf.render.Comments;
 import fixshelf.render.Language;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -124,18 +125,28 @@ public record ParityReport(List<ParityResult> results, int values, long seed) {
         List<String> notes = notes();
         if (!notes.isEmpty()) {
             out.append("\n## Notes\n\n");
-            notes.forEach(n -> out.append("- ").append(n).append('\n'));
+            notes.forEach(n -> out.append("- ").append(plain(n)).append('\n'));
         }
         return out.toString();
     }
 
     private static List<String> named(List<String> row) {
         List<String> cells = new ArrayList<>(row);
-        cells.set(0, "`" + cells.getFirst() + "`");
+        String name = Comments.words(cells.getFirst()).replace("|", "\\|");
+        String marks = name.contains("`") ? "`` " : "`";
+        cells.set(0, marks + name + new StringBuilder(marks).reverse());
+        for (int i = 1; i < cells.size(); i++) {
+            cells.set(i, plain(cells.get(i)).replace("|", "\\|"));
+        }
         return cells;
     }
 
+    /// Words that are no Markdown and no HTML, whoever wrote them.
+    private static String plain(String text) {
+        return Comments.words(text).replace("&", "&amp;").replace("<", "&lt;").replace("`", "&#96;").replace("[", "&#91;");
+    }
+
     private static String line(List<String> cells) {
-        return cells.stream().map(c -> c.replace("|", "\\|")).collect(Collectors.joining(" | ", "| ", " |\n"));
+        return cells.stream().collect(Collectors.joining(" | ", "| ", " |\n"));
     }
 }

@@ -6,6 +6,7 @@ import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
 import fixshelf.problem.Outcome;
+import fixshelf.render.Comments;
 import fixshelf.render.Language;
 import fixshelf.shelf.FixPage;
 import fixshelf.type.Type;
@@ -28,8 +29,8 @@ final class SqlChecks {
                     Outcome<String> check = check(language, exported, example, number);
                     check.value().ifPresent(checks::add);
                     check.problems()
-                            .forEach(p -> left.add(
-                                    "-- left out, a case of " + exported.fix().name() + ": " + p.what() + "\n"));
+                            .forEach(p -> left.add(Comments.line(
+                                    "--", "left out, a case of " + exported.fix().name() + ": " + p.what())));
                 }
                 number++;
             }

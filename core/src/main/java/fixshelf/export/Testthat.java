@@ -4,6 +4,7 @@ import fixshelf.export.Export.Exported;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
 import fixshelf.problem.ProblemException;
+import fixshelf.render.Comments;
 import fixshelf.render.RLanguage;
 import fixshelf.shelf.FixPage;
 import fixshelf.type.Type;
@@ -51,7 +52,7 @@ final class Testthat {
                     RLanguage.literal(typed(example.expected(), exported.fix().returns()));
             lines.add("expect_equal(" + call + ", " + expected + ")");
         } catch (ProblemException e) {
-            lines.add("# left out: " + e.problem().what());
+            lines.add(Comments.line("#", "left out: " + e.problem().what()).strip());
         }
     }
 

@@ -111,6 +111,8 @@ public final class BodyParser {
                 ? written.substring(1, written.length() - 1).replace("\"\"", "\"")
                 : written;
         Span nameSpan = tokens.get(1).span().shift(span.start());
+        Names.problemWith(name)
+                .ifPresent(why -> problems.add(problem(Code.BAD_FIELD, nameSpan, why, "Write SET tidy = …, say.")));
         Optional<Expr> value = expression(new Span(tokens.get(2).span().end() + span.start(), whole.end()));
         Type type = value.map(Expr::type).orElse(Type.UNKNOWN);
         if (!scope.add(new Scope.Binding(name, type, Scope.Kind.INTERMEDIATE))) {

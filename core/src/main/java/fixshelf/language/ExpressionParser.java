@@ -171,7 +171,7 @@ public final class ExpressionParser {
             return false;
         }
         return call
-                ? hasComma(index + 2) || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
+                ? hasComma(index + 2) || word.chars().anyMatch(c -> c > 127) || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
                 : scope.find(word).isPresent();
     }
 

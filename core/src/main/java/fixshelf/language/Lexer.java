@@ -93,7 +93,7 @@ public final class Lexer {
             quoted(start, at + 2, '\'', Kind.TEXT);
         } else if (c == '"') {
             quoted(start, at, '"', Kind.QUOTED_NAME);
-        } else if (Character.isLetter(c) || c == '_') {
+        } else if (Character.isLetter(text.codePointAt(at)) || c == '_') {
             word(start);
         } else if (Character.isDigit(c)) {
             number(start);
@@ -120,8 +120,8 @@ public final class Lexer {
 
     private void word(int start) {
         int i = start;
-        while (i < text.length() && (Character.isLetterOrDigit(text.charAt(i)) || text.charAt(i) == '_')) {
-            i++;
+        while (i < text.length() && Names.isPart(text.codePointAt(i))) {
+            i += Character.charCount(text.codePointAt(i));
         }
         boolean keyword = KEYWORDS.contains(text.substring(start, i).toLowerCase(Locale.ROOT));
         add(keyword ? Kind.KEYWORD : Kind.NAME, start, i);

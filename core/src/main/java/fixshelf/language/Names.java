@@ -1,9 +1,12 @@
 package fixshelf.language;
 
+import java.text.Normalizer;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 
 /// Names without regard to case, and the nearest ones to a name that is not known.
 public final class Names {
@@ -20,6 +23,35 @@ public final class Names {
                         .thenComparing(Comparator.naturalOrder()))
                 .limit(3)
                 .toList();
+    }
+
+    private static final int LONGEST = 63;
+
+    /// Why a fix, a parameter, a `SET`, a job or a dataset cannot be called so; empty when it can. Its name stands in
+    /// code of every language and in the names of files, so it has letters of any script, digits and `_`, and no sign
+    /// that means anything there. Letters that Python would take for others are refused too.
+    public static Optional<String> problemWith(String name) {
+        int[] points = name.codePoints().toArray();
+        boolean begins = points.length > 0 && (Character.isLetter(points[0]) || points[0] == '_');
+        boolean plain = begins && Arrays.stream(points).allMatch(Names::isPart);
+        if (!plain) {
+            return Optional.of("A name has letters, digits and _, and does not begin with a digit.");
+        }
+        if (points.length > LONGEST) {
+            return Optional.of("A name has at most " + LONGEST + " letters.");
+        }
+        return Normalizer.isNormalized(name, Normalizer.Form.NFKC)
+                ? Optional.empty()
+                : Optional.of("A letter of this name is a form of another one, and languages would read that.");
+    }
+
+    static boolean isPart(int c) {
+        int type = Character.getType(c);
+        return c == '_'
+                || Character.isLetter(c)
+                || type == Character.DECIMAL_DIGIT_NUMBER
+                || type == Character.NON_SPACING_MARK
+                || type == Character.COMBINING_SPACING_MARK;
     }
 
     /// A sentence with the nearest names, or what else could be done.

@@ -22,7 +22,7 @@ final class JobLines {
         for (JobCode.Line line : job.lines()) {
             try {
                 if (!isIdle(line.step())) {
-                    written.add(comment + " " + remark(line) + "\n" + writer.apply(line));
+                    written.add(Comments.line(comment, remark(line)) + writer.apply(line));
                 }
             } catch (ProblemException e) {
                 Problem why = e.problem();
@@ -39,7 +39,7 @@ final class JobLines {
 
     /// The line's number and words, as a comment says them.
     private static String remark(JobCode.Line line) {
-        return line.number() + ". " + line.sentence().replaceAll("\\s+", " ");
+        return line.number() + ". " + line.sentence();
     }
 
     /// A line that changes nothing.

@@ -161,7 +161,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         String defaults = fix.parameters().stream()
                 .flatMap(p -> p.fallback().stream().map(f -> p.name() + " usually " + sql(f).text()))
                 .collect(Collectors.joining(", "));
-        String note = defaults.isEmpty() ? "" : "-- MariaDB asks for every argument: " + defaults + ".\n";
+        String note = defaults.isEmpty() ? "" : Comments.line("--", "MariaDB asks for every argument: " + defaults + ".");
         return note + "CREATE OR REPLACE FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS "
                 + declared(fix.returns()) + "\nDETERMINISTIC NO SQL\nRETURN " + body + ";\n";
     }

@@ -18,12 +18,7 @@ final class PandasJobs {
     static Outcome<String> write(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
         return JobLines.write(job, "#", line -> line(line.step(), inJob)).map(lines -> {
             List<String> body = new ArrayList<>();
-            body.add("\"\"\""
-                    + (job.about() + " Takes the rows of " + job.source() + ".")
-                            .replaceAll("\\s+", " ")
-                            .replace("\\", "\\\\")
-                            .replace("\"\"\"", "'''")
-                    + "\"\"\"");
+            body.add(Comments.docstring(job.about() + " Takes the rows of " + job.source() + "."));
             body.add("df = df.reset_index(drop=True).astype(\"string\")");
             body.addAll(lines);
             body.add("return df.reset_index(drop=True)");

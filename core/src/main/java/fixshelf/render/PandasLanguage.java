@@ -259,8 +259,7 @@ public final class PandasLanguage extends FrameLanguage {
         List<String> lines = new ArrayList<>();
         String words = (about + " " + PandasWriter.TAKEN.remark(title(), fix.name())).strip();
         if (!words.isEmpty()) {
-            lines.add("\"\"\""
-                    + words.replace("\\", "\\\\").replace("\"\"\"", "'''").replace("\n", " ") + "\"\"\"");
+            lines.add(Comments.docstring(words));
         }
         for (int i = 0; i < fix.parameters().size(); i++) {
             var parameter = fix.parameters().get(i);

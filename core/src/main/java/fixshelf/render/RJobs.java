@@ -22,7 +22,7 @@ final class RJobs {
             body.add("df <- mutate(df, across(everything(), as.character))");
             body.addAll(lines);
             body.add("df");
-            return "# " + job.about().replaceAll("\\s+", " ") + "\n# Takes the rows of " + job.source() + ".\n" + name
+            return Comments.line("#", job.about()) + Comments.line("#", "Takes the rows of " + job.source() + ".") + name
                     + " <- function(df) {\n  " + String.join("\n", body).replace("\n", "\n  ") + "\n}\n";
         });
     }

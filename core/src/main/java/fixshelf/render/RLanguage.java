@@ -234,6 +234,13 @@ public final class RLanguage extends FrameLanguage {
               df[sort(places[!duplicated(groups[places])]), , drop = FALSE]
             }
             """);
+        all.put(".replace_each", """
+            # Every occurrence of each text becomes another one, one after the other.
+            .replace_each <- function(text, from, to) {
+              for (i in seq_along(from)) text <- str_replace_all(text, fixed(from[i]), to[i])
+              text
+            }
+            """);
         all.put(".join_present", """
             # The texts that are there, row by row, with a separator between them; NA where none is.
             .join_present <- function(separator, ...) {
@@ -361,9 +368,9 @@ public final class RLanguage extends FrameLanguage {
         String result = writer.r(fix.body().result()).text();
         boolean constant = fix.body().result() instanceof Expr.Literal;
         lines.add(constant ? "rep_len(" + result + ", length(" + first + "))" : result);
-        String comment = about.isBlank() ? "" : "# " + about.replace("\n", " ") + "\n";
+        String comment = about.isBlank() ? "" : Comments.line("#", about);
         String remark = TAKEN.remark(title(), fix.name());
-        return comment + (remark.isEmpty() ? "" : "# " + remark + "\n") + RWriter.function(fix) + " <- function("
+        return comment + (remark.isEmpty() ? "" : Comments.line("#", remark)) + RWriter.function(fix) + " <- function("
                 + String.join(", ", signature) + ") {\n  "
                 + String.join(
                         "\n  ", lines.stream().map(l -> l.replace("\n", "\n  ")).toList()) + "\n}\n";

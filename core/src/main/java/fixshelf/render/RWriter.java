@@ -14,6 +14,7 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -121,7 +122,7 @@ final class RWriter {
         if (Inliner.simplified(call) instanceof Expr.Literal known) {
             return r(known);
         }
-        boolean own = call.function().name().equals("to_number");
+        boolean own = List.of("to_number", "replace_each").contains(call.function().name());
         Optional<Expr> simpler = own ? Optional.empty() : Emulations.of(call);
         if (simpler.isPresent()) {
             return r(simpler.get());
@@ -196,6 +197,7 @@ final class RWriter {
             case "translate" -> translate(a);
             case "normalize" -> R.call("stringi::stri_trans_nfc", text(a.get(0)));
             case "split_part" -> part(a);
+            case "replace_each" -> replaceEach(a);
             default -> more(call);
         };
     }
@@ -285,6 +287,31 @@ final class RWriter {
         return a.get(1) instanceof Expr.Literal
                 ? replaced
                 : new R("if (" + one(a.get(1)) + " == \"\") " + text(a.get(0)) + " else " + replaced.text(), 0);
+    }
+
+    /// One after the other in a loop: R reads no more than some 50 calls inside one another.
+    private R replaceEach(List<Expr> a) {
+        if (!(a.get(1) instanceof Expr.Literal(Map<?, ?> pairs, Type _))) {
+            throw notYetKnown();
+        }
+        List<String> from = new ArrayList<>();
+        List<String> to = new ArrayList<>();
+        for (Map.Entry<?, ?> pair : pairs.entrySet()) {
+            if (pair.getValue() == null) {
+                return R.atom(RLiterals.literal(null, Type.TEXT));
+            }
+            if (!"".equals(pair.getKey())) {
+                from.add(RLiterals.literal(pair.getKey(), Type.TEXT));
+                to.add(RLiterals.literal(pair.getValue(), Type.TEXT));
+            }
+        }
+        return from.isEmpty()
+                ? r(a.get(0))
+                : R.call(
+                        ".replace_each",
+                        text(a.get(0)),
+                        "c(" + String.join(", ", from) + ")",
+                        "c(" + String.join(", ", to) + ")");
     }
 
     private String bounded(Expr number, long least) {

@@ -30,12 +30,13 @@ final class SqlJobs {
     /// The query, to be read: with what it asks for, and the words of each line.
     static Outcome<String> write(SqlLanguage language, JobCode job) {
         SqlJobs jobs = new SqlJobs(language, job, job.needsPlaces());
-        String asks = "-- Reads the table " + job.source() + ", whose columns are text"
-                + (jobs.withPlaces ? ", and " + jobs.place + " numbers its rows as they stand in the source" : "")
-                + ".";
+        String asks = Comments.line(
+                "--",
+                "Reads the table " + job.source() + ", whose columns are text"
+                        + (jobs.withPlaces ? ", and " + jobs.place + " numbers its rows as they stand in the source" : "")
+                        + ".");
         return jobs.query(List.of())
-                .map(q -> "-- " + job.name() + ": " + job.about().replaceAll("\\s+", " ") + "\n" + asks + "\n" + q
-                        + ";\n");
+                .map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + q + ";\n");
     }
 
     /// The query, to be run: `before` are the tables that it stands on, and its rows come in the order of the source.

@@ -73,10 +73,10 @@ public abstract class SqlLanguage extends SqlSyntax {
             Definition fix = Calls.asFunction(asked);
             Expr body = Inliner.body(fix.body(), arguments(fix));
             String comment =
-                    about.isBlank() ? "" : "-- " + Calls.about(asked, about).replace("\n", " ") + "\n";
+                    about.isBlank() ? "" : Comments.line("--", Calls.about(asked, about));
             String remark = taken().remark(title(), fix.name());
             return Outcome.of(comment
-                    + (remark.isEmpty() || !definesFunctions() ? "" : "-- " + remark + "\n")
+                    + (remark.isEmpty() || !definesFunctions() ? "" : Comments.line("--", remark))
                     + definitionOf(fix, finished(body).text()));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());

@@ -25,10 +25,12 @@ public final class DatasetPages {
             known.addAll(Set.of("dataset", "about"));
             f.allow(known);
         });
+        String name = fields.flatMap(f -> f.text("dataset")).orElse(fallback);
+        fields.ifPresent(f -> f.wantName("dataset", name, "Write visits_alder_quay, say."));
         return new DatasetPage(
                 file,
                 source,
-                fields.flatMap(f -> f.text("dataset")).orElse(fallback),
+                name,
                 fields.map(f -> f.text("about", "")).orElse(""),
                 fields.map(f -> ReadFields.read(f, nullWords)).orElse(ReadOptions.of("")),
                 List.copyOf(problems));

@@ -3,6 +3,7 @@ package fixshelf.shelf;
 import fixshelf.language.Expr;
 import fixshelf.language.Constants;
 import fixshelf.language.Lexer;
+import fixshelf.language.Names;
 import fixshelf.language.Parameter;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -82,12 +83,9 @@ public final class FixPages {
     }
 
     private void wantName(Yaml.Fields front, String name) {
-        if (!name.matches("[A-Za-z_][A-Za-z0-9_]{0,62}")) {
-            report(
-                    Code.BAD_FIELD,
-                    front.spanOfValue("fix"),
-                    "A fix has a name of letters, digits and _.",
-                    "Write squeeze_spaces, say.");
+        Optional<String> wrong = Names.problemWith(name);
+        if (wrong.isPresent()) {
+            report(Code.BAD_FIELD, front.spanOfValue("fix"), wrong.get(), "Write squeeze_spaces, say.");
         } else if (fixshelf.language.Functions.find(name).isPresent()) {
             clash(front, name + " is a function of the catalogue already.");
         } else if (Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))) {
@@ -140,7 +138,7 @@ public final class FixPages {
             if (!seen.add(name.toLowerCase(Locale.ROOT))) {
                 report(Code.DUPLICATE_NAME, span, "There are two parameters " + name + ".", "Rename one.");
             }
-            if (!name.matches("[A-Za-z_][A-Za-z0-9_]{0,62}")
+            if (Names.problemWith(name).isPresent()
                     || Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))
                     || name.equalsIgnoreCase("result")) {
                 report(

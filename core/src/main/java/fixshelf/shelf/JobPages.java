@@ -48,6 +48,7 @@ public final class JobPages {
                     "Begin with `- read: file` or `- dataset: name`.");
         }
         String name = fields.flatMap(f -> f.text("job")).orElse(fallback);
+        fields.ifPresent(f -> f.wantName("job", name, "Write visits_clean, say."));
         return new JobPage(
                 file,
                 source,

@@ -2,6 +2,7 @@ package fixshelf.shelf;
 
 import fixshelf.language.Constants;
 import fixshelf.language.Expr;
+import fixshelf.language.Names;
 import fixshelf.language.RegexParser;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Literals;
@@ -82,7 +83,7 @@ public record Promise(Kind kind, List<Expr.Literal> values, String fix, String w
         return switch (kind.get().takes) {
             case NOTHING -> Optional.of(of(kind.get()));
             case FIX ->
-                rest.matches("[A-Za-z_][A-Za-z0-9_]*")
+                Names.problemWith(rest).isEmpty()
                         ? Optional.of(new Promise(kind.get(), List.of(), rest, text))
                         : Optional.empty();
             case VALUES -> constants(rest).map(values -> new Promise(kind.get(), values, "", text));

@@ -236,6 +236,12 @@ final class Yaml {
             return Optional.empty();
         }
 
+        /// Reports a name that cannot stand in code and in names of files.
+        void wantName(String field, String name, String example) {
+            fixshelf.language.Names.problemWith(name)
+                    .ifPresent(why -> report(Code.BAD_FIELD, spanOfValue(field), why, example));
+        }
+
         void report(Code code, Span at, String what, String todo) {
             Yaml.this.report(code, at, what, todo);
         }

@@ -11,7 +11,7 @@ import java.util.regex.Pattern;
 
 /// Puts values in the place of `{name}`.
 final class Placeholders {
-    private static final Pattern NAME = Pattern.compile("\\{([A-Za-z_][A-Za-z0-9_]*)}");
+    private static final Pattern NAME = Pattern.compile("\\{([\\p{L}_][\\p{L}\\p{M}\\p{Nd}_]*)}");
 
     private Placeholders() {}
 

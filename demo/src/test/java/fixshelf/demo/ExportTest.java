@@ -2,13 +2,16 @@ package fixshelf.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.fasterxml.jackson.databind.ObjectMapper;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Engines;
 import fixshelf.export.Export;
 import fixshelf.language.Lexer;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.render.Language;
 import fixshelf.render.Languages;
+import fixshelf.type.Literals;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import fixshelf.work.PlannedJob;
@@ -51,8 +54,183 @@ class ExportTest {
             String page = PAGE.formatted(words.get(i), words.get((i + 7) % words.size()), other);
             Files.writeString(root.resolve("fixes/" + words.get(i) + ".fix.md"), page);
         }
+        for (int i = 0; i < NASTY.size(); i++) {
+            nasty(root, i, NASTY.get(i));
+        }
         shelf = ShelfReader.read(root).get();
         assertThat(shelf.problems()).isEmpty();
+    }
+
+    /// Texts that end a comment, a text, a name or a statement in one language or another, or look like code.
+    private static final List<String> NASTY = List.of(
+            "\n__import__('os').abort()",
+            "\nDROP TABLE visits;",
+            "\rDROP TABLE visits;",
+            "\u2028DROP TABLE visits;",
+            "\u0085stop('x')",
+            "\u000Cstop('x')",
+            "\"",
+            "\"\"\"",
+            "'''",
+            "ends with \"",
+            "ends with \\",
+            "ends with '",
+            "\\\"\"\"\nimport os",
+            "*/ DROP TABLE visits; /*",
+            "-- ; DROP",
+            "# stop",
+            "'); DROP TABLE visits; --",
+            "$$; DROP TABLE visits; $$",
+            "$1",
+            "${jndi:x}",
+            "{0}",
+            "{text}",
+            "%s %d %",
+            "\\1\\0\\n",
+            "`; DROP TABLE visits; `",
+            "[x]; ]]",
+            "a\u202Eb",
+            "\u200B",
+            // At the start of a text R's stringi takes it away.
+            "a\uFEFFb",
+            "\u001B[2J",
+            "\t",
+            "<script>alert(1)</script>",
+            "| a | b |",
+            "&amp;",
+            "=1+1",
+            "😀",
+            "e\u0301",
+            "NULL",
+            "DELIMITER //",
+            "\\");
+
+    private static final ObjectMapper JSON = new ObjectMapper();
+
+    /// A fix with the text in each place of its page, and a job that reads a column of that name.
+    private static void nasty(Path root, int i, String text) throws Exception {
+        String quoted = JSON.writeValueAsString(text).replace("\u0085", "\\u0085");
+        String literal = Literals.print(text);
+        String fallback = JSON.writeValueAsString(literal);
+        String both = Literals.print("x" + text + text).replace("|", "\\|");
+        Files.writeString(root.resolve("fixes/nasty_" + i + ".fix.md"), """
+                ---
+                fix: nasty_%1$d
+                reads: %2$s
+                parameters:
+                  text: {type: text, about: %2$s}
+                  other: {type: text, default: %3$s, about: %2$s}
+                returns: text
+                tags: [%2$s]
+                ---
+                # Nasty
+
+                Words %4$s
+
+                ```sql
+                RETURN text || %5$s || other;
+                ```
+
+                ## Cases
+
+                | text | other | result |
+                |---|---|---|
+                | 'x' | | %6$s |
+                """.formatted(i, quoted, fallback, text, literal, both));
+        Files.writeString(
+                root.resolve("data/nasty_" + i + ".csv"), "\"" + text.replace("\"", "\"\"") + "\",b\nx,y\n");
+        Files.writeString(root.resolve("datasets/nasty_data_" + i + ".yaml"), """
+                dataset: nasty_data_%1$d
+                about: %2$s
+                read: data/nasty_%1$d.csv
+                """.formatted(i, quoted));
+        Files.writeString(root.resolve("jobs/nasty_job_" + i + ".yaml"), """
+                job: nasty_job_%1$d
+                title: %2$s
+                about: %2$s
+                lines:
+                  - dataset: nasty_data_%1$d
+                  - fix: nasty_%1$d
+                    columns: [b]
+                    with: {other: %3$s}
+                    reason: %2$s
+                """.formatted(i, quoted, fallback));
+    }
+
+    @Test
+    void nothingOnAPageIsCodeOfALanguage() throws Exception {
+        for (Language language : Languages.ALL) {
+            Path to = exported(language.id());
+            try (Stream<Path> files = Files.walk(to)) {
+                // A column's name may have line breaks, between its marks; so the queries of jobs are parsed below.
+                for (Path file : files.filter(f -> Files.isRegularFile(f)
+                                && !f.getParent().endsWith("jobs"))
+                        .toList()) {
+                    List<String> lines =
+                            Files.readString(file).lines().map(String::strip).toList();
+                    assertThat(lines)
+                            .as(file.toString())
+                            .noneMatch(l -> l.startsWith("DROP") || l.startsWith("__import__") || l.startsWith("stop("))
+                            .noneMatch(l -> l.chars().anyMatch(c -> c == 0x1B || c == 0x202E));
+                }
+            }
+        }
+        try (DuckSession session = DuckSession.open();
+                Stream<Path> files = Files.list(folder.resolve("duckdb/jobs"))) {
+            for (Path file : files.toList()) {
+                String tree = "json_serialize_sql(" + DuckSession.text(Files.readString(file)) + ")";
+                String counted = "SELECT json_extract_string(t, '$.error'), json_array_length(t, '$.statements') FROM (SELECT "
+                        + tree + " AS t)";
+                assertThat(session.query(counted).rows().toString()).as(file.toString()).isEqualTo("[[false, 1]]");
+            }
+        }
+        Engines.assumeHere(Engines.of("pandas"));
+        Engines.assumeHere(Engines.of("r"));
+        run(folder.resolve("pandas"), Engines.program(Engines.of("pandas")), "-m", "compileall", "-q", ".");
+        String said = run(
+                folder.resolve("r"),
+                Engines.program(Engines.of("r")),
+                "-e",
+                "for (f in list.files('.', '[.]R$', recursive = TRUE)) parse(f, encoding = 'UTF-8'); cat('read')");
+        assertThat(said).endsWith("read");
+    }
+
+    @Test
+    void namesThatWouldBeCodeAreRefused(@TempDir Path other) throws Exception {
+        Files.writeString(other.resolve("shelf.yaml"), "shelf: Names\n");
+        for (String kind : List.of("fixes", "jobs", "datasets")) {
+            Files.createDirectories(other.resolve(kind));
+        }
+        List<String> names = List.of(
+                "../../../x", "x\ny", "a b", "a;b", "a'b", "x = __import__('os')", "ﬁx", "1x", "a".repeat(64));
+        for (int i = 0; i < names.size(); i++) {
+            String quoted = JSON.writeValueAsString(names.get(i));
+            Files.writeString(
+                    other.resolve("jobs/j" + i + ".yaml"), "job: " + quoted + "\nlines:\n  - read: x.csv\n");
+            Files.writeString(other.resolve("datasets/d" + i + ".yaml"), "dataset: " + quoted + "\nread: x.csv\n");
+            Files.writeString(other.resolve("fixes/f" + i + ".fix.md"), """
+                    ---
+                    fix: f%d
+                    parameters:
+                      %s: {type: text}
+                    ---
+                    # F
+
+                    ```sql
+                    SET "%s" = 'a';
+                    RETURN 'b';
+                    ```
+                    """.formatted(i, quoted, names.get(i).replace("\"", "\"\"")));
+        }
+        List<String> refused = ShelfReader.read(other).get().problems().stream()
+                .filter(p -> p.code() == Code.BAD_FIELD)
+                .map(p -> p.where().source().name())
+                .toList();
+        for (int i = 0; i < names.size(); i++) {
+            assertThat(refused)
+                    .as(names.get(i))
+                    .contains("jobs/j" + i + ".yaml", "datasets/d" + i + ".yaml", "fixes/f" + i + ".fix.md");
+        }
     }
 
     private static final String AWKWARD = """
