@@ -3,6 +3,7 @@ package fixshelf.cli;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Column;
@@ -103,8 +104,9 @@ final class PreviewCommand extends ShelfOption {
                             .put("rows", l.rows()));
             ArrayNode array = node.putArray("rows");
             page.get().forEach(r -> row(array.addObject(), r, columns));
+            Output.problems(node, stops(planned, preview));
             Output.json(out(), node);
-            return Output.FINE;
+            return stops(planned, preview).isEmpty() ? Output.FINE : Output.PROBLEMS;
         }
         Effects.print(out(), shelf, planned, effects.get());
         effects.get().stream().filter(e -> e.valuesLost() > 0).forEach(e -> {
@@ -121,7 +123,16 @@ final class PreviewCommand extends ShelfOption {
                 .toList());
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);
-        return Output.FINE;
+        return Output.problems(out(), err(), stops(planned, preview), false);
+    }
+
+    /// What would stop a run before it writes anything: rows that do not fit.
+    private static List<Problem> stops(PlannedJob planned, Preview preview) {
+        boolean leftOut = planned.source().options().leaveOutBadRows();
+        return preview.careful().stream()
+                .filter(c -> c.badCount() > 0 && !leftOut)
+                .map(c -> c.problem(planned.source()))
+                .toList();
     }
 
     private static String rowsLookedAt(Preview preview) {
@@ -148,6 +159,11 @@ final class PreviewCommand extends ShelfOption {
 
     private static void row(ObjectNode node, PreviewRow row, List<Column> columns) {
         node.put("row", row.number());
+        switch (row.mark()) {
+            case NONE -> {}
+            case STAYS -> node.put("stays", true);
+            case LEAVES -> node.put("stays", false);
+        }
         for (int i = 0; i < columns.size(); i++) {
             Object value = row.cells().get(i).value();
             node.put(columns.get(i).name(), value == null ? null : value.toString());

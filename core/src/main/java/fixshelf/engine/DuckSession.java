@@ -20,6 +20,8 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.stream.Collectors;
+import org.duckdb.DuckDBAppender;
+import org.duckdb.DuckDBConnection;
 import org.jspecify.annotations.Nullable;
 
 /// A DuckDB database in memory that may touch only the files it was opened for.
@@ -79,6 +81,52 @@ public final class DuckSession implements AutoCloseable {
             throw failed(e);
         } finally {
             done();
+        }
+    }
+
+    /// Rows of texts that are added to a table.
+    public interface Rows extends AutoCloseable {
+        /// Adds a row; a missing text is null.
+        void add(List<@Nullable String> row);
+
+        @Override
+        void close();
+    }
+
+    /// Adds rows to a table of texts, without any SQL between.
+    public Rows append(String table) {
+        try {
+            DuckDBAppender appender =
+                    connection.unwrap(DuckDBConnection.class).createAppender("main", table);
+            return new Rows() {
+                @Override
+                public void add(List<@Nullable String> row) {
+                    try {
+                        appender.beginRow();
+                        for (String cell : row) {
+                            if (cell == null) {
+                                appender.appendNull();
+                            } else {
+                                appender.append(cell);
+                            }
+                        }
+                        appender.endRow();
+                    } catch (SQLException e) {
+                        throw failed(e);
+                    }
+                }
+
+                @Override
+                public void close() {
+                    try {
+                        appender.close();
+                    } catch (SQLException e) {
+                        throw failed(e);
+                    }
+                }
+            };
+        } catch (SQLException e) {
+            throw failed(e);
         }
     }
 

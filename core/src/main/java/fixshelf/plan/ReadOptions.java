@@ -1,5 +1,8 @@
 package fixshelf.plan;
 
+import java.nio.charset.Charset;
+import java.nio.charset.IllegalCharsetNameException;
+import java.nio.charset.StandardCharsets;
 import java.util.List;
 
 /// How delimited text is read. All values are read as text.
@@ -7,7 +10,7 @@ import java.util.List;
 /// @param path the file, relative to the shelf or absolute; may hold `{name}` of a parameter or of the environment
 /// @param separator one character
 /// @param quote one character, or empty for none; a quote inside quotes is written twice
-/// @param encoding `utf-8`, `utf-16` or `latin-1`
+/// @param encoding `latin-1`, or a name that Java knows, such as `utf-8` or `windows-1252`
 /// @param heading whether the first row holds the names
 /// @param nullWords values that mean missing; the empty text stands for a field that is empty and not quoted
 /// @param leaveOutBadRows whether rows of another shape are left out and listed, instead of stopping a run
@@ -20,7 +23,23 @@ public record ReadOptions(
         List<String> nullWords,
         boolean leaveOutBadRows) {
 
-    public static final List<String> ENCODINGS = List.of("utf-8", "utf-16", "latin-1");
+    /// The common encodings, for completion; every other that Java knows can be named too.
+    public static final List<String> ENCODINGS =
+            List.of("utf-8", "windows-1252", "latin-1", "utf-16", "utf-16le", "utf-16be");
+
+    /// Whether there is an encoding of that name.
+    public static boolean isEncoding(String name) {
+        try {
+            return name.equals("latin-1") || Charset.isSupported(name);
+        } catch (IllegalCharsetNameException e) {
+            return false;
+        }
+    }
+
+    /// The encoding of the file.
+    public Charset charset() {
+        return encoding.equals("latin-1") ? StandardCharsets.ISO_8859_1 : Charset.forName(encoding);
+    }
 
     public ReadOptions {
         nullWords = List.copyOf(nullWords);

@@ -91,7 +91,7 @@ public final class SentenceEdits {
                                 options.heading()))
                         : refused("A quote is one character, or none.", "Type \" or ' or none.");
             case ENCODING ->
-                ReadOptions.ENCODINGS.contains(text.toLowerCase(Locale.ROOT))
+                ReadOptions.isEncoding(text.toLowerCase(Locale.ROOT))
                         ? Outcome.of(options.withShape(
                                 options.separator(), options.quote(), text.toLowerCase(Locale.ROOT), options.heading()))
                         : refused(

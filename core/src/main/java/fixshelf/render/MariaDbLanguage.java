@@ -10,6 +10,8 @@ import fixshelf.language.Replacement;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.nio.charset.StandardCharsets;
+import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -166,8 +168,32 @@ public final class MariaDbLanguage extends SqlLanguage {
                 + declared(fix.returns()) + "\nDETERMINISTIC NO SQL\nRETURN " + body + ";\n";
     }
 
+    /// What cannot be seen, beside white space, stands as its bytes: in code it could turn what is read.
     @Override
     String text(String text) {
+        List<String> pieces = new ArrayList<>();
+        StringBuilder run = new StringBuilder();
+        text.codePoints().forEach(c -> {
+            boolean unseen = c != '\n' && c != '\t' && c != '\r' && c != 0
+                    && (Character.getType(c) == Character.CONTROL || Character.getType(c) == Character.FORMAT);
+            if (!unseen) {
+                run.appendCodePoint(c);
+                return;
+            }
+            if (!run.isEmpty()) {
+                pieces.add(plain(run.toString()));
+                run.setLength(0);
+            }
+            byte[] bytes = Character.toString(c).getBytes(StandardCharsets.UTF_8);
+            pieces.add("_utf8mb4 X'" + HexFormat.of().withUpperCase().formatHex(bytes) + "'");
+        });
+        if (!run.isEmpty() || pieces.isEmpty()) {
+            pieces.add(plain(run.toString()));
+        }
+        return pieces.size() == 1 ? pieces.getFirst() : "concat(" + String.join(", ", pieces) + ")";
+    }
+
+    private static String plain(String text) {
         StringBuilder out = new StringBuilder("'");
         text.codePoints().forEach(c -> {
             switch (c) {

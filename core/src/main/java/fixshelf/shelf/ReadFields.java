@@ -34,12 +34,12 @@ final class ReadFields {
             quote = "\"";
         }
         String encoding = fields.text("encoding", "utf-8").toLowerCase(Locale.ROOT);
-        if (!ReadOptions.ENCODINGS.contains(encoding)) {
+        if (!ReadOptions.isEncoding(encoding)) {
             fields.report(
                     Code.BAD_FIELD,
                     fields.spanOfValue("encoding"),
                     "There is no encoding " + encoding + " here.",
-                    "Known: " + String.join(", ", ReadOptions.ENCODINGS) + ".");
+                    "Known: " + String.join(", ", ReadOptions.ENCODINGS) + ", and every other that Java knows.");
             encoding = "utf-8";
         }
         String badRows = fields.text("bad_rows", "stop");

@@ -11,9 +11,8 @@ import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
 import java.io.Reader;
-import java.nio.charset.Charset;
+import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CodingErrorAction;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -37,6 +36,10 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
     /// heading.
     public static Outcome<DelimitedFile> open(Path file, ReadOptions options) {
         String name = file.toString();
+        Optional<Problem> other = SourceKind.objection(file);
+        if (other.isPresent()) {
+            return Outcome.failed(other.get());
+        }
         if (!Files.isRegularFile(file)) {
             return Outcome.failed(Problem.about(
                     Code.FILE_MISSING,
@@ -78,20 +81,16 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
                 switch (why) {
                     case OPEN_QUOTE, TEXT_AFTER_QUOTE -> "Mend that line, or set another quote for this file.";
                     case TOO_LONG -> "Look at that line: a quote may be missing.";
-                    case NOT_DECODED -> "Set another encoding for this file, such as latin-1.";
+                    case NOT_DECODED -> "Set another encoding for this file: windows-1252 is the commonest of spreadsheets.";
                     case FIELDS -> "Mend that line, or leave out rows of another shape.";
                 };
         return Problem.about(code, file + ":" + line, "Line " + line + ": " + why.sentence() + ".", todo);
     }
 
     static Reader reader(Path file, ReadOptions options) throws IOException {
-        Charset charset =
-                switch (options.encoding()) {
-                    case "latin-1" -> StandardCharsets.ISO_8859_1;
-                    case "utf-16" -> StandardCharsets.UTF_16;
-                    default -> StandardCharsets.UTF_8;
-                };
-        var decoder = charset.newDecoder()
+        CharsetDecoder decoder = options.charset()
+                .newDecoder()
+                .replaceWith(String.valueOf(RecordReader.NOT_DECODED))
                 .onMalformedInput(CodingErrorAction.REPLACE)
                 .onUnmappableCharacter(CodingErrorAction.REPLACE);
         return new BufferedReader(new InputStreamReader(Files.newInputStream(file), decoder), 1 << 16);
@@ -121,33 +120,26 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
         return columns;
     }
 
-    /// Whether DuckDB can read the file as it is; otherwise it needs a [CarefulCopy].
-    public boolean isPlain() {
-        boolean encoding = !options.encoding().equals("utf-16");
-        return encoding
+    /// Whether DuckDB can read the first `records` records of the file as they are; otherwise they need
+    /// [CarefulRows].
+    public boolean isPlain(long records) {
+        boolean readable = ENGINE_ENCODINGS.contains(options.encoding())
                 && file.toString().chars().noneMatch(c -> "*?[]{}".indexOf(c) >= 0)
-                && options.separator() < 128;
+                && options.separator() < 128
+                && options.separator() > ' '
+                && options.quote().chars().allMatch(c -> c < 128);
+        boolean tab = options.separator() == '\t' && ENGINE_ENCODINGS.contains(options.encoding());
+        try {
+            return (readable || tab) && PlainScan.isPlain(file, options, columns.size(), records);
+        } catch (IOException e) {
+            return false;
+        }
     }
+
+    private static final Set<String> ENGINE_ENCODINGS = Set.of("utf-8", "latin-1");
 
     /// The relation that reads this file strictly: DuckDB refuses what does not fit.
     public String relation() {
-        return relation(
-                file,
-                String.valueOf(options.separator()),
-                options.quote(),
-                options.encoding(),
-                options.heading(),
-                2_097_152);
-    }
-
-    /// The relation that reads a clean copy of this file.
-    public String relationOfCopy(Path copy, long longestLine) {
-        long room = Math.max(2_097_152, longestLine + 1024);
-        return relation(copy, ",", "\"", "utf-8", false, room);
-    }
-
-    private String relation(
-            Path path, String separator, String quote, String encoding, boolean heading, long longestLine) {
         String shape = columns.stream()
                 .map(c -> DuckSession.name(c.name()) + ": 'VARCHAR'")
                 .collect(Collectors.joining(", ", "{", "}"));
@@ -157,11 +149,12 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
                 ? ""
                 : ", force_not_null = ["
                         + columns.stream().map(c -> DuckSession.text(c.name())).collect(Collectors.joining(", ")) + "]";
-        return "read_csv(" + DuckSession.text(path.toString()) + ", auto_detect = false, columns = " + shape
-                + ", delim = " + DuckSession.text(separator) + ", quote = " + DuckSession.text(quote)
-                + ", escape = " + DuckSession.text(quote) + ", header = " + heading + ", encoding = "
-                + DuckSession.text(encoding) + ", nullstr = " + nulls + ", allow_quoted_nulls = false"
+        return "read_csv(" + DuckSession.text(file.toString()) + ", auto_detect = false, columns = " + shape
+                + ", delim = " + DuckSession.text(String.valueOf(options.separator())) + ", quote = "
+                + DuckSession.text(options.quote())
+                + ", escape = " + DuckSession.text(options.quote()) + ", header = " + options.heading() + ", encoding = "
+                + DuckSession.text(options.encoding()) + ", nullstr = " + nulls + ", allow_quoted_nulls = false"
                 + (words.size() == 1 && words.getFirst().equals("\u0001") ? keepEmpty : "")
-                + ", max_line_size = " + longestLine + ")";
+                + ", max_line_size = 2097152)";
     }
 }

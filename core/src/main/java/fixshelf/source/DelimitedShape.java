@@ -35,12 +35,8 @@ public final class DelimitedShape {
             start = in.readNBytes(BYTES);
         }
         String encoding = encoding(start);
-        String text =
-                switch (encoding) {
-                    case "latin-1" -> new String(start, StandardCharsets.ISO_8859_1);
-                    case "utf-16" -> new String(start, StandardCharsets.UTF_16);
-                    default -> new String(start, StandardCharsets.UTF_8);
-                };
+        String text = new String(
+                start, ReadOptions.of(path).withShape(',', "\"", encoding, true).charset());
         boolean whole = start.length < BYTES;
         char separator = ',';
         double best = -1;
@@ -64,6 +60,10 @@ public final class DelimitedShape {
         if (utf16) {
             return "utf-16";
         }
+        Optional<String> wide = withoutMark(start);
+        if (wide.isPresent()) {
+            return wide.get();
+        }
         CharsetDecoder decoder = StandardCharsets.UTF_8.newDecoder();
         CharBuffer out = CharBuffer.allocate(start.length + 1);
         CoderResult result = decoder.decode(ByteBuffer.wrap(start), out, start.length < BYTES);
@@ -73,8 +73,22 @@ public final class DelimitedShape {
             }
             return "utf-8";
         } catch (CharacterCodingException e) {
-            return "latin-1";
+            // Spreadsheets on Windows write this one; it differs from latin-1 where that has control characters.
+            return "windows-1252";
         }
+    }
+
+    /// UTF-16 that does not say so: every second byte of plain letters and signs is zero.
+    private static Optional<String> withoutMark(byte[] start) {
+        int pairs = Math.min(start.length / 2, 500);
+        int[] zeros = new int[2];
+        for (int i = 0; i < 2 * pairs; i++) {
+            zeros[i % 2] += start[i] == 0 ? 1 : 0;
+        }
+        if (pairs < 2 || Math.max(zeros[0], zeros[1]) * 2 < pairs) {
+            return Optional.empty();
+        }
+        return Optional.of(zeros[0] > zeros[1] ? "utf-16be" : "utf-16le");
     }
 
     private static List<List<RecordReader.Field>> rows(String text, char separator, boolean whole) {

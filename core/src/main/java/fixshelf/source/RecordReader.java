@@ -10,11 +10,16 @@ import java.util.Optional;
 final class RecordReader {
     static final int LONGEST_FIELD = 64_000_000;
 
+    /// What stands for bytes that are no text in the encoding of the file; no text may hold it.
+    static final char NOT_DECODED = '\uFFFF';
+
     private final Reader in;
     private final int separator;
     private final int quote;
     private int next;
     private int line = 1;
+    private boolean oneColumn;
+    private int blanks;
 
     /// A field; `quoted` tells `""` from nothing at all.
     record Field(String text, boolean quoted) {}
@@ -60,14 +65,25 @@ final class RecordReader {
         }
     }
 
-    /// The next record, or nothing at the end. Lines without any character are passed over.
+    /// From here on records have one field, so that a line without any character is one that is empty.
+    void hasOneColumn() {
+        oneColumn = true;
+    }
+
+    /// The next record, or nothing at the end. Lines without any character are passed over; where there is one column,
+    /// only those at the end of the file.
     Optional<Item> next() throws IOException {
         while (next == '\n' || next == '\r') {
+            blanks++;
             endLine();
         }
         if (next < 0) {
             return Optional.empty();
         }
+        if (oneColumn && blanks > 0) {
+            return Optional.of(new Item.Row(line - blanks--, List.of(new Field("", false))));
+        }
+        blanks = 0;
         int start = line;
         List<Field> fields = new ArrayList<>();
         while (true) {
@@ -86,7 +102,7 @@ final class RecordReader {
     }
 
     private static Item decoded(int start, List<Field> fields) {
-        boolean broken = fields.stream().anyMatch(f -> f.text().indexOf('\uFFFD') >= 0);
+        boolean broken = fields.stream().anyMatch(f -> f.text().indexOf(NOT_DECODED) >= 0);
         return broken ? new Item.Broken(start, Why.NOT_DECODED, shown(fields, "")) : new Item.Row(start, fields);
     }
 

@@ -4,7 +4,7 @@
 /// read. [DelimitedShape] finds the separator, the encoding and the heading by looking; [RecordReader] reads records
 /// exactly, one by one.
 ///
-/// Well-formed files are read by DuckDB itself, in parallel. It is asked to be strict; when it refuses, [CarefulCopy]
+/// Well-formed files are read by DuckDB itself, in parallel. It is asked to be strict; when it refuses, [CarefulRows]
 /// reads the file record by record, writes a clean copy for DuckDB, and lists every row that does not fit with its
 /// line. Neither way lets a row vanish. Sources are opened for reading only.
 @NullMarked

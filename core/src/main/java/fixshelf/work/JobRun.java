@@ -10,7 +10,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.shelf.JobPage;
-import fixshelf.source.CarefulCopy;
+import fixshelf.source.CarefulRows;
 import fixshelf.type.Column;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -28,7 +28,7 @@ public final class JobRun {
     /// What came of a run.
     ///
     /// @param files the outputs that are in place now
-    public record Report(List<LineEffect> effects, List<Path> files, Optional<CarefulCopy> careful, long millis) {
+    public record Report(List<LineEffect> effects, List<Path> files, Optional<CarefulRows> careful, long millis) {
         public long rows() {
             return effects.getLast().rowsAfter();
         }
@@ -120,10 +120,10 @@ public final class JobRun {
 
     private String first(Segment segment) {
         stage("Reading " + job.source().file().getFileName());
-        loaded.read(relation -> loaded.session()
+        loaded.read(Long.MAX_VALUE, relation -> loaded.session()
                 .run("CREATE OR REPLACE TABLE part_0 AS " + query(segment, "SELECT * FROM " + relation, List.of())));
         loaded.careful().ifPresent(this::wantAllRows);
-        long bad = loaded.careful().map(CarefulCopy::badCount).orElse(0L);
+        long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
         long rows = loaded.session().number("SELECT count(*) FROM part_0");
         int columns = job.plan().read().columns().size();
         effects.add(new LineEffect(1, rows + bad, rows, columns, columns, 0, 0, Optional.empty()));
@@ -131,16 +131,9 @@ public final class JobRun {
         return "part_0";
     }
 
-    private void wantAllRows(CarefulCopy copy) {
+    private void wantAllRows(CarefulRows copy) {
         if (copy.badCount() > 0 && !job.source().options().leaveOutBadRows()) {
-            Problem first = copy.bad().getFirst().problem();
-            String what = copy.badCount() + " rows of " + job.source().file().getFileName() + " do not fit. The first: "
-                    + first.what();
-            throw new ProblemException(Problem.about(
-                    first.code(),
-                    first.where().source().name(),
-                    what,
-                    first.todo() + " Or let the line that reads it leave out bad rows (bad_rows: leave_out)."));
+            throw new ProblemException(copy.problem(job.source()));
         }
     }
 

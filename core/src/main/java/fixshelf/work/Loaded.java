@@ -4,10 +4,15 @@ import fixshelf.engine.DuckSession;
 import fixshelf.engine.TemporaryFolder;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
-import fixshelf.source.CarefulCopy;
+import fixshelf.source.CarefulRows;
 import fixshelf.source.DelimitedFile;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
 import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.attribute.BasicFileAttributes;
+import java.nio.file.attribute.FileTime;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -17,7 +22,7 @@ final class Loaded implements AutoCloseable {
     private final DelimitedFile source;
     private final DuckSession session;
     private final TemporaryFolder folder;
-    private Optional<CarefulCopy> careful = Optional.empty();
+    private Optional<CarefulRows> careful = Optional.empty();
 
     private Loaded(DelimitedFile source, DuckSession session, TemporaryFolder folder) {
         this.source = source;
@@ -42,30 +47,69 @@ final class Loaded implements AutoCloseable {
     }
 
     /// The rows that were left out, if the source had to be read carefully.
-    Optional<CarefulCopy> careful() {
+    Optional<CarefulRows> careful() {
         return careful;
     }
 
-    /// Does `work` with a relation that reads the source. It is done a second time, on a clean copy, when the source
-    /// turns out not to be well-formed.
-    void read(Consumer<String> work) {
-        if (source.isPlain()) {
+    private static final String CAREFULLY = "read_carefully";
+
+    /// What tells that a file is still the one that it was.
+    private record Stamp(long bytes, FileTime changed, Optional<Object> key) {
+        static Optional<Stamp> of(Path file) {
+            try {
+                BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
+                return Optional.of(
+                        new Stamp(now.size(), now.lastModifiedTime(), Optional.ofNullable(now.fileKey())));
+            } catch (IOException e) {
+                return Optional.empty();
+            }
+        }
+    }
+
+    /// Does `work` with a relation that reads the source, of which at least the first `records` records will be used.
+    /// It is done a second time, record by record, when the engine refuses the source. A file that was cut, replaced
+    /// or removed meanwhile is a problem, whatever came of the work.
+    void read(long records, Consumer<String> work) {
+        Optional<Stamp> before = Stamp.of(source.file());
+        try {
+            work(records, work);
+        } catch (ProblemException e) {
+            wantUnchanged(before);
+            throw e;
+        }
+        wantUnchanged(before);
+    }
+
+    private void wantUnchanged(Optional<Stamp> before) {
+        Optional<Stamp> after = Stamp.of(source.file());
+        if (before.isEmpty() || !before.equals(after)) {
+            String what = after.isEmpty() ? "was removed" : "was changed";
+            throw new ProblemException(Problem.about(
+                    Code.SOURCE_CHANGED,
+                    source.file().toString(),
+                    source.file().getFileName() + " " + what + " while it was read.",
+                    "Wait until the program that writes it is done, then try again."));
+        }
+    }
+
+    private void work(long records, Consumer<String> work) {
+        if (source.isPlain(records)) {
             try {
                 work.accept(source.relation());
                 return;
             } catch (ProblemException e) {
-                boolean unreadable = e.problem().code() == fixshelf.problem.Code.ENGINE_FAILED;
-                if (!unreadable) {
+                if (e.problem().code() != Code.ENGINE_FAILED) {
                     throw e;
                 }
             }
         }
-        Outcome<CarefulCopy> copy = CarefulCopy.make(source, folder.path().resolve("copy.csv"));
-        if (!copy.isPresent()) {
-            throw new ProblemException(copy.problems().getFirst());
+        Outcome<CarefulRows> rows = CarefulRows.read(source, session, CAREFULLY);
+        if (!rows.isPresent()) {
+            throw new ProblemException(rows.problems().getFirst());
         }
-        careful = copy.value();
-        work.accept(source.relationOfCopy(copy.get().copy(), copy.get().longestLine()));
+        careful = rows.value();
+        work.accept(CAREFULLY);
+        session.run("DROP TABLE " + CAREFULLY);
     }
 
     @Override

@@ -7,7 +7,7 @@ import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
-import fixshelf.source.CarefulCopy;
+import fixshelf.source.CarefulRows;
 import fixshelf.source.DelimitedFile;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -54,7 +54,7 @@ public final class Preview implements AutoCloseable {
     public static Outcome<Preview> open(DelimitedFile source, long stagedRows, long previewRows) {
         Loaded loaded = Loaded.open(source, List.of());
         try {
-            loaded.read(relation -> loaded.session()
+            loaded.read(stagedRows, relation -> loaded.session()
                     .run("CREATE OR REPLACE TABLE staged AS SELECT * FROM " + relation + " LIMIT " + stagedRows));
             long staged = loaded.session().number("SELECT count(*) FROM staged");
             return Outcome.of(new Preview(loaded, source, staged, previewRows));
@@ -83,7 +83,7 @@ public final class Preview implements AutoCloseable {
     }
 
     /// Rows that were left out because they do not fit.
-    public Optional<CarefulCopy> careful() {
+    public Optional<CarefulRows> careful() {
         return loaded.careful();
     }
 
@@ -157,7 +157,7 @@ public final class Preview implements AutoCloseable {
                 .run("CREATE TABLE " + name + " AS SELECT rowid AS " + DuckSession.name(PlanSql.ROW)
                         + ", * FROM staged LIMIT " + previewRows);
         int columns = plan.read().columns().size();
-        long bad = loaded.careful().map(CarefulCopy::badCount).orElse(0L);
+        long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
         return new Table(
                 name,
                 new LineEffect(1, rows() + bad, rows(), columns, columns, 0, 0, Optional.empty()),
@@ -309,7 +309,7 @@ public final class Preview implements AutoCloseable {
         Loaded counting = Loaded.open(source, List.of());
         try (counting) {
             long[] count = new long[1];
-            counting.read(relation -> count[0] = counting.session().number("SELECT count(*) FROM " + relation));
+            counting.read(Long.MAX_VALUE, relation -> count[0] = counting.session().number("SELECT count(*) FROM " + relation));
             return Outcome.of(count[0]);
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());

@@ -88,11 +88,15 @@ final class TableMappings {
 
     private Outcome<String> pairs(DelimitedFile source, String dataset, String key, String value) {
         try (Loaded loaded = Loaded.open(source, List.of())) {
-            loaded.read(relation -> loaded.session()
+            loaded.read(Long.MAX_VALUE, relation -> loaded.session()
                     .run("CREATE OR REPLACE TABLE pairs AS SELECT " + DuckSession.name(key)
                             + " AS k, " + DuckSession.name(value)
                             + " AS v, min(rowid) AS place FROM (SELECT row_number() OVER ()"
                             + " AS rowid, * FROM " + relation + ") WHERE k IS NOT NULL GROUP BY k, v"));
+            boolean broken = loaded.careful().filter(c -> c.badCount() > 0).isPresent();
+            if (broken && !source.options().leaveOutBadRows()) {
+                return Outcome.failed(loaded.careful().get().problem(source));
+            }
             Grid twice = loaded.session()
                     .query("SELECT k FROM pairs GROUP BY k HAVING count(*) > 1 ORDER BY min(place) LIMIT 5");
             if (!twice.rows().isEmpty()) {

@@ -90,7 +90,7 @@ class BadFilesTest {
         if (c.problem() != null) {
             assertThat(strict.problems()).singleElement().satisfies(p -> {
                 assertThat(p.code()).isEqualTo(c.problem());
-                assertThat(p.what()).contains("Line 2");
+                assertThat(p.what()).contains("line 2");
                 assertThat(p.todo()).isNotBlank();
             });
             assertThat(root.resolve("out.csv")).doesNotExist();

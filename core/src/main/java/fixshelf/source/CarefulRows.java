@@ -1,40 +1,57 @@
 package fixshelf.source;
 
+import fixshelf.engine.DuckSession;
 import fixshelf.engine.Stop;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.Reader;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
-/// A clean copy of a file, and the rows that did not fit into it.
+/// The rows of a file read record by record into a table, and those that did not fit.
 ///
 /// @param bad the first rows that were left out, at most [#MOST_LISTED]
 /// @param badCount how many there are in all
-/// @param longestLine in bytes, at most
-public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longestLine) {
+public record CarefulRows(List<BadRow> bad, long badCount) {
     public static final int MOST_LISTED = 100;
     private static final int MOST_OPEN_QUOTES = 50;
 
     /// A row that does not fit: where it begins, why, and how it begins.
     public record BadRow(int line, String why, String start, Problem problem) {}
 
-    /// Reads `file` record by record and writes what fits to `copy`.
-    public static Outcome<CarefulCopy> make(DelimitedFile file, Path copy) {
+    private static final int MOST_NAMED = 20;
+
+    /// What a run says that stops at rows which do not fit: which they are, and what would let them pass.
+    public Problem problem(DelimitedFile file) {
+        Problem first = bad.getFirst().problem();
+        String places = bad.stream()
+                .limit(MOST_NAMED)
+                .map(b -> b.line() + " (" + b.why() + ")")
+                .collect(Collectors.joining(", "));
+        String more = badCount > MOST_NAMED ? " and " + (badCount - MOST_NAMED) + " more" : "";
+        return Problem.about(
+                first.code(),
+                first.where().source().name(),
+                (badCount == 1 ? "One row of " : badCount + " rows of ") + file.file().getFileName()
+                        + (badCount == 1 ? " does not fit: line " : " do not fit: lines ") + places + more + ".",
+                first.todo() + " Or let the line that reads it leave out bad rows (bad_rows: leave_out).");
+    }
+
+    /// Reads `file` record by record and puts what fits into a new table of that name.
+    public static Outcome<CarefulRows> read(DelimitedFile file, DuckSession session, String table) {
         TreeSet<Integer> openQuotes = new TreeSet<>();
         try {
             while (true) {
                 Attempt attempt = new Attempt(file, openQuotes);
-                Optional<Integer> open = attempt.write(copy);
+                Optional<Integer> open = attempt.fill(session, table);
                 if (open.isEmpty()) {
-                    return Outcome.of(new CarefulCopy(copy, attempt.bad, attempt.badCount, attempt.longest));
+                    return Outcome.of(new CarefulRows(attempt.bad, attempt.badCount));
                 }
                 if (openQuotes.size() == MOST_OPEN_QUOTES || !openQuotes.add(open.get())) {
                     return Outcome.failed(DelimitedFile.problem(file.file(), open.get(), RecordReader.Why.OPEN_QUOTE));
@@ -42,10 +59,10 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
             }
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
-                    Code.DISK_FULL,
-                    copy.toString(),
-                    "A clean copy of " + file.file().getFileName() + " could not be written: " + e.getMessage() + ".",
-                    "Make room on the disk."));
+                    Code.FILE_MISSING,
+                    file.file().toString(),
+                    file.file().getFileName() + " could not be read to its end: " + e.getMessage() + ".",
+                    "Look at the file, and at the disk or network that it is on."));
         }
     }
 
@@ -55,15 +72,18 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
         private final TreeSet<Integer> openQuotes;
         private final List<BadRow> bad = new ArrayList<>();
         private long badCount;
-        private long longest;
 
         Attempt(DelimitedFile file, TreeSet<Integer> openQuotes) {
             this.file = file;
             this.openQuotes = openQuotes;
         }
 
-        Optional<Integer> write(Path copy) throws IOException {
-            try (BufferedWriter out = Files.newBufferedWriter(copy)) {
+        Optional<Integer> fill(DuckSession session, String table) throws IOException {
+            String columns = file.columns().stream()
+                    .map(c -> DuckSession.name(c.name()) + " VARCHAR")
+                    .collect(Collectors.joining(", "));
+            session.run("CREATE OR REPLACE TABLE " + table + " (" + columns + ")");
+            try (DuckSession.Rows out = session.append(table)) {
                 boolean heading = file.options().heading();
                 int from = 1;
                 List<Integer> stops = new ArrayList<>(openQuotes);
@@ -82,12 +102,17 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
             }
         }
 
-        private Optional<Integer> part(BufferedWriter out, int from, int stop, boolean heading) throws IOException {
+        private Optional<Integer> part(DuckSession.Rows out, int from, int stop, boolean heading)
+                throws IOException {
             boolean skip = heading;
+            boolean oneColumn = file.columns().size() == 1;
             try (Reader in = DelimitedFile.reader(file.file(), file.options())) {
                 RecordReader records = new RecordReader(
                         in, file.options().separator(), file.options().quote());
                 records.skipToLine(from);
+                if (oneColumn && !heading) {
+                    records.hasOneColumn();
+                }
                 while (true) {
                     Stop.check();
                     Optional<RecordReader.Item> item = records.next();
@@ -110,6 +135,9 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
                             } else if (!skip) {
                                 write(out, fields);
                             }
+                            if (skip && oneColumn) {
+                                records.hasOneColumn();
+                            }
                             skip = false;
                         }
                     }
@@ -125,18 +153,14 @@ public record CarefulCopy(Path copy, List<BadRow> bad, long badCount, long longe
             }
         }
 
-        private void write(BufferedWriter out, List<RecordReader.Field> fields) throws IOException {
-            long length = 0;
-            for (int i = 0; i < fields.size(); i++) {
-                String text = fields.get(i).text();
-                boolean quote = fields.get(i).quoted()
-                        || text.chars().anyMatch(c -> c == ',' || c == '"' || c == '\n' || c == '\r');
-                out.write(i == 0 ? "" : ",");
-                out.write(quote ? "\"" + text.replace("\"", "\"\"") + "\"" : text);
-                length += 3L * text.length() + 4;
+        /// A field in quotes is never one of the words that mean missing.
+        private void write(DuckSession.Rows out, List<RecordReader.Field> fields) {
+            List<@Nullable String> row = new ArrayList<>(fields.size());
+            for (RecordReader.Field field : fields) {
+                boolean missing = !field.quoted() && file.options().nullWords().contains(field.text());
+                row.add(missing ? null : field.text());
             }
-            out.write('\n');
-            longest = Math.max(longest, length);
+            out.add(row);
         }
     }
 }
