@@ -27,6 +27,7 @@ import picocli.CommandLine.Spec;
             EnginesCommand.class,
             PreviewCommand.class,
             RunCommand.class,
+            AllowCommand.class,
             GenerateCompletion.class,
             HelpCommand.class
         })

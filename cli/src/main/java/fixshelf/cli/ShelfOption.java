@@ -8,6 +8,7 @@ import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.Moves;
 import fixshelf.shelf.ShelfReader;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -38,9 +39,18 @@ abstract class ShelfOption implements Callable<Integer> {
     @Spec
     CommandSpec spec = CommandSpec.create();
 
-    /// Reads the shelf and goes on with it, or prints why it cannot.
+    @Option(
+            names = "--environment",
+            paramLabel = "NAME",
+            description = "The values of this environment in paths; that of shelf.yaml when left out.")
+    Optional<String> environment = Optional.empty();
+
+    /// Reads the shelf and goes on with it, or prints why it cannot. What a killed program left half in place is
+    /// finished before.
     final int onShelf(ToIntFunction<Shelf> work) {
-        Outcome<Shelf> shelf = ShelfReader.read(shelfFolder.toAbsolutePath().normalize());
+        Moves.finishLeftBehind().forEach(f -> err().println("Put in place now, after a run was cut off: " + f));
+        Outcome<Shelf> shelf = ShelfReader.read(shelfFolder.toAbsolutePath().normalize())
+                .then(s -> environment.map(s::withEnvironment).orElseGet(() -> Outcome.of(s)));
         if (!shelf.isPresent()) {
             Output.problems(out(), err(), shelf.problems(), json);
             return Output.WRONG_USE;

@@ -13,7 +13,9 @@ import fixshelf.shelf.Shelf;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
 /// Saves a whole shelf as a folder in a query language.
 public final class Export {
@@ -59,15 +61,9 @@ public final class Export {
                     "A file there cannot be read: " + e.getMessage() + ".",
                     "Export into another folder."));
         }
-        List<Path> written = new ArrayList<>();
-        for (MadeFile file : files) {
-            Outcome<Path> one = PageFiles.write(file.file(), file.whole());
-            if (!one.isPresent()) {
-                return Outcome.failed(one.problems());
-            }
-            written.add(file.file());
-        }
-        return Outcome.of(new Report(written, refused));
+        Map<Path, String> texts = new LinkedHashMap<>();
+        files.forEach(f -> texts.put(f.file(), f.whole()));
+        return PageFiles.write(texts).map(written -> new Report(written, refused));
     }
 
     private static List<Exported> fixes(Shelf shelf, Language language, List<String> refused) {

@@ -148,9 +148,10 @@ public final class History {
 
     private void append(Entry entry) {
         try {
-            Files.createDirectories(journal.getParent());
+            Path shelf = journal.getParent().getParent().getParent();
+            Path own = OwnFolder.file(shelf, "history", journal.getFileName().toString());
             try (OutputStream file =
-                            Files.newOutputStream(journal, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+                            Files.newOutputStream(own, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
                     DataOutputStream out = new DataOutputStream(new java.io.BufferedOutputStream(file))) {
                 entry.writeTo(out);
             }

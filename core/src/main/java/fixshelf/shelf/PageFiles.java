@@ -9,8 +9,11 @@ import java.nio.channels.FileChannel;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
 
 /// Puts texts on disk so that a reader finds the old one or the new one, whatever happens in between.
 public final class PageFiles {
@@ -18,22 +21,23 @@ public final class PageFiles {
 
     /// Writes beside the target, makes sure that it is on disk, then moves it into place.
     public static Outcome<Path> write(Path file, String text) {
-        Path beside = file.resolveSibling("." + file.getFileName() + ".new");
+        return write(Map.of(file, text)).map(_ -> file);
+    }
+
+    /// Writes several pages that belong together: all of them are new afterwards, or none.
+    public static Outcome<List<Path>> write(Map<Path, String> pages) {
+        List<Moves.Move> moves = new ArrayList<>();
+        Path file = Path.of("");
         try {
-            Files.createDirectories(file.toAbsolutePath().getParent());
-            try (FileChannel channel = FileChannel.open(
-                    beside,
-                    StandardOpenOption.CREATE,
-                    StandardOpenOption.WRITE,
-                    StandardOpenOption.TRUNCATE_EXISTING)) {
-                ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
-                while (bytes.hasRemaining()) {
-                    channel.write(bytes);
+            for (Map.Entry<Path, String> page : pages.entrySet()) {
+                file = page.getKey();
+                if (Files.isSymbolicLink(file)) {
+                    throw new IOException(file.getFileName() + " is a link");
                 }
-                channel.force(true);
+                moves.add(new Moves.Move(beside(file, page.getValue()), file));
             }
-            Files.move(beside, file, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-            return Outcome.of(file);
+            Moves.together(moves);
+            return Outcome.of(List.copyOf(pages.keySet()));
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
@@ -41,6 +45,24 @@ public final class PageFiles {
                     "The page could not be written: " + e.getMessage() + ". The old one is as it was.",
                     "Look at the folder's rights and at the room on the disk."));
         }
+    }
+
+    /// Writes a text beside its file, under a name that nobody can know before.
+    private static Path beside(Path file, String text) throws IOException {
+        Files.createDirectories(file.toAbsolutePath().getParent());
+        Path beside = file.resolveSibling("." + file.getFileName() + "." + UUID.randomUUID() + ".new");
+        try (FileChannel channel =
+                FileChannel.open(beside, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+            ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
+            while (bytes.hasRemaining()) {
+                channel.write(bytes);
+            }
+            channel.force(true);
+        } catch (IOException e) {
+            Files.deleteIfExists(beside);
+            throw e;
+        }
+        return beside;
     }
 
     /// Makes an empty shelf; refuses a folder that holds one already.
@@ -55,7 +77,7 @@ public final class PageFiles {
         String settings = "shelf: " + YamlText.scalar(name)
                 + "\nnull_words: [\"\"]\nenvironment: dev\nenvironments:\n  dev: {data: data}\n";
         try {
-            for (String folder : java.util.List.of("fixes", "datasets", "jobs", "data")) {
+            for (String folder : List.of("fixes", "datasets", "jobs", "data")) {
                 Files.createDirectories(root.resolve(folder));
             }
         } catch (IOException e) {

@@ -27,6 +27,10 @@ public record Settings(
         return environments.getOrDefault(environment, Map.of());
     }
 
+    Settings in(String other) {
+        return new Settings(name, nullWords, other, environments, problems);
+    }
+
     static Settings read(SourceText source) {
         List<Problem> problems = new ArrayList<>();
         Optional<Yaml.Fields> fields =

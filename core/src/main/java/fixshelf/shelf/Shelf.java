@@ -159,6 +159,20 @@ public final class Shelf {
         return users;
     }
 
+    /// The shelf with the values of another of its environments.
+    public Outcome<Shelf> withEnvironment(String name) {
+        return settings.environments().containsKey(name)
+                ? Outcome.of(new Shelf(root, settings.in(name), fixes, datasets, jobs, unreadable))
+                : Outcome.failed(Problem.about(
+                        Code.NO_SUCH,
+                        ShelfReader.SETTINGS,
+                        "There is no environment " + name + " on this shelf.",
+                        fixshelf.language.Names.suggest(
+                                name,
+                                settings.environments().keySet(),
+                                "Known: " + String.join(", ", settings.environments().keySet()) + ".")));
+    }
+
     /// The shelf with this page in place of the one in the same file, or added.
     public Shelf with(FixPage page) {
         return new Shelf(root, settings, replaced(fixes, page, FixPage::file), datasets, jobs, unreadable);

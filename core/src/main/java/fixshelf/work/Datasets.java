@@ -6,11 +6,21 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
+import java.nio.file.Path;
 import java.util.Optional;
 
 /// Datasets by name, for looking at them without a job.
 public final class Datasets {
     private Datasets() {}
+
+    /// The place of a dataset's file, whether it is there or not; empty when a value in its path is not known.
+    static Optional<Path> file(Shelf shelf, String name) {
+        return shelf.dataset(name)
+                .flatMap(d -> Placeholders.fill(
+                                d.options().path(), shelf.settings().values(), Problem.Where.nowhere(name))
+                        .value())
+                .map(path -> shelf.root().resolve(path).normalize());
+    }
 
     /// The file of a dataset, with the values of the environment in force.
     public static Outcome<DelimitedFile> open(Shelf shelf, String name) {

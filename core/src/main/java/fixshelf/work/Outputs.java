@@ -4,14 +4,16 @@ import fixshelf.engine.DuckSession;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.Moves;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.Locale;
 import java.util.stream.Stream;
 
@@ -28,24 +30,23 @@ final class Outputs {
     static Outcome<List<Pending>> prepare(PlannedJob job) {
         List<Problem> problems = new ArrayList<>();
         List<Pending> pending = new ArrayList<>();
+        Set<Path> seen = new HashSet<>();
         for (PlannedJob.Target target : job.targets()) {
             Path file = target.file();
-            String name = file.toString();
-            if (isSource(file, job.source().file())) {
+            if (!seen.add(file.toAbsolutePath().normalize())) {
                 problems.add(Problem.about(
-                        Code.TARGET_IS_SOURCE,
-                        name,
-                        "The output would replace the file that the job reads.",
-                        "Write to another file; sources are never written to."));
+                        Code.TARGET_EXISTS,
+                        file.toString(),
+                        "Two outputs of this job go to " + file.getFileName() + ".",
+                        "Give one of them another name."));
+            } else if (target.objection().isPresent()) {
+                problems.add(target.objection().get());
             } else if (Files.exists(file) && !target.replace()) {
                 problems.add(Problem.about(
                         Code.TARGET_EXISTS,
-                        name,
+                        file.toString(),
                         "There is a file " + file.getFileName() + " already.",
                         "Allow it to be replaced (replace: true), or write to another file."));
-            } else if (Files.isDirectory(file)) {
-                problems.add(Problem.about(
-                        Code.TARGET_NOT_WRITABLE, name, file.getFileName() + " is a folder.", "Name a file in it."));
             } else {
                 prepare(target, pending, problems);
             }
@@ -83,16 +84,6 @@ final class Outputs {
         }
     }
 
-    private static boolean isSource(Path target, Path source) {
-        try {
-            return Files.exists(target) && Files.isSameFile(target, source);
-        } catch (IOException e) {
-            return target.toAbsolutePath()
-                    .normalize()
-                    .equals(source.toAbsolutePath().normalize());
-        }
-    }
-
     /// The statement that writes a query into the file beside the target.
     static String copy(Pending output, String query) {
         String name = output.target().file().toString().toLowerCase(Locale.ROOT);
@@ -110,14 +101,11 @@ final class Outputs {
                 channel.force(true);
             }
         }
-        for (Pending output : pending) {
-            Files.move(
-                    output.part(),
-                    output.target().file(),
-                    StandardCopyOption.ATOMIC_MOVE,
-                    StandardCopyOption.REPLACE_EXISTING);
-            files.add(output.target().file());
-        }
+        List<Moves.Move> moves = pending.stream()
+                .map(p -> new Moves.Move(p.part(), p.target().file()))
+                .toList();
+        Moves.together(moves);
+        pending.forEach(p -> files.add(p.target().file()));
         return files;
     }
 

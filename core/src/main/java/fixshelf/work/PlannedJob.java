@@ -34,7 +34,17 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
     }
 
     /// An output with its path found.
-    public record Target(Path file, boolean replace, boolean parquet) {}
+    ///
+    /// @param objection why nothing must be written there
+    public record Target(Path file, boolean replace, boolean parquet, Optional<Problem> objection) {
+        Target(Path file, boolean replace, boolean parquet) {
+            this(file, replace, parquet, Optional.empty());
+        }
+
+        private Target refused(Optional<Problem> why) {
+            return new Target(file, replace, parquet, why);
+        }
+    }
 
     /// The job as languages write it, over a table that is called like the dataset, or like the file.
     public JobCode code(Shelf shelf) {
@@ -91,7 +101,7 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
             return Outcome.failed(unknown);
         }
         Map<String, String> values = values(shelf, job, set);
-        return source(shelf, job, values).then(source -> plan(shelf, job, source, values));
+        return source(shelf, job, values).then(source -> plan(shelf, job, source, values, set.keySet()));
     }
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
@@ -155,7 +165,7 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
     }
 
     private static Outcome<PlannedJob> plan(
-            Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values) {
+            Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values, Set<String> set) {
         Step.Read read = new Step.Read(source.options(), source.columns());
         List<Planner.PlacedLine> lines = job.lines().stream()
                 .skip(1)
@@ -163,18 +173,23 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
                 .toList();
         return TableMappings.filled(shelf, lines)
                 .then(filled -> Planner.plan(read, filled, shelf.callable()))
-                .then(plan -> targets(shelf, job, values).map(targets -> new PlannedJob(job, source, plan, targets)));
+                .then(plan -> targets(shelf, job, source, values, set).map(targets -> new PlannedJob(job, source, plan, targets)));
     }
 
-    private static Outcome<List<Target>> targets(Shelf shelf, JobPage job, Map<String, String> values) {
+    private static Outcome<List<Target>> targets(
+            Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values, Set<String> set) {
+        List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
+        read.add(source.file());
         Outcome<List<Target>> all = Outcome.of(List.of());
         for (JobPage.Output output : job.outputs()) {
             Where where = new Where(job.source(), output.span());
             all = all.then(
                     before -> Placeholders.fill(output.path(), values, where).map(path -> {
                         List<Target> more = new ArrayList<>(before);
-                        more.add(new Target(
-                                shelf.root().resolve(path).normalize(), output.replace(), output.isParquet()));
+                        Target target = new Target(
+                                shelf.root().resolve(path).normalize(), output.replace(), output.isParquet());
+                        boolean byUser = Placeholders.names(output.path()).stream().anyMatch(set::contains);
+                        more.add(target.refused(OutputPlace.objection(shelf.root(), target, read, byUser)));
                         return more;
                     }));
         }

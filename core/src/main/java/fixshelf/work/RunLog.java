@@ -4,6 +4,7 @@ import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.shelf.OwnFolder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -36,9 +37,8 @@ public final class RunLog {
                 .put("cells_changed", e.cellsChanged())
                 .put("values_lost", e.valuesLost()));
         try {
-            Files.createDirectories(file(shelf).getParent());
             Files.writeString(
-                    file(shelf),
+                    OwnFolder.file(shelf, "runs.jsonl"),
                     JSON.writeValueAsString(run) + "\n",
                     StandardOpenOption.CREATE,
                     StandardOpenOption.APPEND);

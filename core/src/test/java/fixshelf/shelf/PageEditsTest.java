@@ -97,8 +97,8 @@ class PageEditsTest {
     void aPageThatCannotBeWrittenStaysAsItWas(@TempDir Path folder) throws Exception {
         Path file = folder.resolve("page.md");
         PageFiles.write(file, "old");
-        Files.createDirectory(folder.resolve(".page.md.new"));
-        assertThat(PageFiles.write(file, "new").problems()).singleElement().satisfies(p -> assertThat(p.what())
+        Path link = Files.createSymbolicLink(folder.resolve("link.md"), file);
+        assertThat(PageFiles.write(link, "new").problems()).singleElement().satisfies(p -> assertThat(p.what())
                 .contains("as it was"));
         assertThat(file).hasContent("old");
     }
@@ -109,6 +109,7 @@ class PageEditsTest {
                 .withChars("ab |\\'\"-é\t😀{}:#,")
                 .ofMinLength(1)
                 .ofMaxLength(8)
+                .filter(t -> t.codePoints().noneMatch(c -> c >= 0xD800 && c <= 0xDFFF))
                 .filter(t -> !t.isBlank() && !t.strip().startsWith("#") && !t.contains("```"));
     }
 

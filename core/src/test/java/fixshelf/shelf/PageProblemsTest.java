@@ -108,7 +108,7 @@ class PageProblemsTest {
                 "read: in.csv | separator: \"\\t\" | | 0",
                 "read: in.csv | quote: '``' | A quote is one character, or none | 2",
                 "read: in.csv | quote: '' | | 0",
-                "read: in.csv | encoding: latin-9 | There is no encoding latin-9 here | 2",
+                "read: in.csv | encoding: latin-99 | There is no encoding latin-99 here | 2",
                 "read: in.csv | encoding: UTF-8 | | 0",
                 "read: in.csv | bad_rows: skip | bad_rows is stop or leave_out | 2",
                 "read: in.csv | null_words: [a, \"\"] | | 0",

@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.UserFolder;
 import java.io.IOException;
 import java.io.StringReader;
 import java.nio.file.Files;
@@ -25,14 +26,7 @@ final class UserSettings {
 
     /// The settings in the user's own folder, or in the one that `FIXSHELF_SETTINGS` names.
     static UserSettings ofUser() {
-        String named = System.getenv("FIXSHELF_SETTINGS");
-        String config = System.getenv("XDG_CONFIG_HOME");
-        Path folder = named != null
-                ? Path.of(named)
-                : config != null
-                        ? Path.of(config, "fixshelf")
-                        : Path.of(System.getProperty("user.home"), ".config", "fixshelf");
-        return new UserSettings(folder.resolve("window.properties"));
+        return new UserSettings(UserFolder.path().resolve("window.properties"));
     }
 
     Optional<Path> lastShelf() {

@@ -1,0 +1,169 @@
+package fixshelf.work;
+
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.UserFolder;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Stream;
+
+/// Where an output may be put. A job may come from somebody else, so it writes known kinds of files, as regular files,
+/// inside its shelf but over no page of it; anywhere else only where this user said so.
+public final class OutputPlace {
+    private static final Set<String> ENDINGS = Set.of("csv", "tsv", "txt", "parquet");
+    private static final Set<String> PAGES = Set.of("fixes", "datasets", "jobs", "rounds", "cases");
+    private static final String ALLOWED = "allowed-folders";
+
+    private OutputPlace() {}
+
+    /// Why a file must not be written; empty when it may be.
+    ///
+    /// @param byUser whether this user named the place just now, with a value for the run
+    static Optional<Problem> objection(Path shelf, PlannedJob.Target target, List<Path> read, boolean byUser) {
+        Path file = target.file();
+        String name = String.valueOf(file.getFileName());
+        String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        if (!name.contains(".") || !ENDINGS.contains(ending)) {
+            return refused(
+                    file,
+                    "An output is delimited text or Parquet, and " + name + " has another ending.",
+                    "End its name in .csv, .tsv, .txt or .parquet.");
+        }
+        if (Files.exists(file, LinkOption.NOFOLLOW_LINKS) && !Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
+            String kind = Files.isSymbolicLink(file) ? "a link" : Files.isDirectory(file) ? "a folder" : "no plain file";
+            return refused(file, name + " is " + kind + ".", "Name a file that is written anew.");
+        }
+        if (read.stream().anyMatch(source -> isSame(file, source))) {
+            return Optional.of(Problem.about(
+                    Code.TARGET_IS_SOURCE,
+                    file.toString(),
+                    "The output would replace a file that this shelf reads.",
+                    "Write to another file; sources are never written to."));
+        }
+        Path root = real(shelf);
+        Path place = real(file);
+        if (place.startsWith(root)) {
+            Path inside = root.relativize(place);
+            boolean page = inside.getNameCount() > 1 && PAGES.contains(inside.getName(0).toString())
+                    || inside.toString().equals("shelf.yaml");
+            boolean hidden = Stream.iterate(0, i -> i < inside.getNameCount(), i -> i + 1)
+                    .anyMatch(i -> inside.getName(i).toString().startsWith("."));
+            return page || hidden
+                    ? refused(
+                            file,
+                            inside + " is a place for pages of the shelf, or hidden.",
+                            "Write into a folder such as out.")
+                    : Optional.empty();
+        }
+        return byUser || isAllowed(place)
+                ? Optional.empty()
+                : Optional.of(Problem.about(
+                        Code.TARGET_OUTSIDE,
+                        file.toString(),
+                        "The job would write outside its shelf, to " + file + ".",
+                        "If you want that, allow the folder once: fixshelf allow " + file.getParent()
+                                + "; or name the place for this run with --set."));
+    }
+
+    private static Optional<Problem> refused(Path file, String what, String todo) {
+        return Optional.of(Problem.about(Code.TARGET_NOT_WRITABLE, file.toString(), what, todo));
+    }
+
+    private static boolean isSame(Path file, Path other) {
+        try {
+            return Files.exists(file) && Files.exists(other)
+                    ? Files.isSameFile(file, other)
+                    : real(file).equals(real(other));
+        } catch (IOException e) {
+            return real(file).equals(real(other));
+        }
+    }
+
+    /// The path with the links of all folders that are there already followed.
+    private static Path real(Path file) {
+        Path known = file.toAbsolutePath().normalize();
+        List<Path> rest = new ArrayList<>();
+        while (known != null && !Files.exists(known)) {
+            rest.addFirst(known.getFileName());
+            known = known.getParent();
+        }
+        try {
+            Path real = known == null ? file.toAbsolutePath().normalize() : known.toRealPath();
+            for (Path name : rest) {
+                real = real.resolve(name);
+            }
+            return real;
+        } catch (IOException e) {
+            return file.toAbsolutePath().normalize();
+        }
+    }
+
+    /// The folders outside of shelves that this user lets jobs write to: those that were allowed once, and those that
+    /// the variable `FIXSHELF_ALLOW` of the system names.
+    public static List<Path> allowed() {
+        List<Path> folders = new ArrayList<>();
+        String named = System.getenv("FIXSHELF_ALLOW");
+        if (named != null) {
+            Stream.of(named.split(java.io.File.pathSeparator))
+                    .filter(p -> !p.isBlank())
+                    .map(Path::of)
+                    .forEach(folders::add);
+        }
+        Path file = UserFolder.path().resolve(ALLOWED);
+        if (Files.isRegularFile(file)) {
+            try {
+                Files.readAllLines(file).stream().filter(l -> !l.isBlank()).map(Path::of).forEach(folders::add);
+            } catch (IOException e) {
+                System.getLogger(OutputPlace.class.getName()).log(System.Logger.Level.WARNING, "not read: " + file, e);
+            }
+        }
+        return folders;
+    }
+
+    private static boolean isAllowed(Path place) {
+        return allowed().stream().anyMatch(folder -> place.startsWith(real(folder)));
+    }
+
+    /// Remembers that jobs of this user may write into a folder, for all shelves, until it is taken back.
+    public static void allow(Path folder) throws IOException {
+        Set<String> lines = new java.util.TreeSet<>();
+        Path file = UserFolder.path().resolve(ALLOWED);
+        if (Files.isRegularFile(file)) {
+            lines.addAll(Files.readAllLines(file));
+        }
+        lines.add(real(folder).toString());
+        keep(file, lines);
+    }
+
+    /// Takes back that jobs may write into a folder.
+    public static void forbid(Path folder) throws IOException {
+        Path file = UserFolder.path().resolve(ALLOWED);
+        if (Files.isRegularFile(file)) {
+            Set<String> lines = new java.util.TreeSet<>(Files.readAllLines(file));
+            lines.remove(real(folder).toString());
+            keep(file, lines);
+        }
+    }
+
+    private static void keep(Path file, Set<String> lines) throws IOException {
+        Files.createDirectories(file.getParent());
+        Files.writeString(file, lines.isEmpty() ? "" : String.join("\n", lines) + "\n");
+    }
+
+    /// The files of all datasets of a shelf, where they can be told.
+    static List<Path> readBy(Shelf shelf) {
+        List<Path> files = new ArrayList<>();
+        for (var dataset : shelf.datasets()) {
+            Datasets.file(shelf, dataset.name()).ifPresent(files::add);
+        }
+        return files;
+    }
+}
