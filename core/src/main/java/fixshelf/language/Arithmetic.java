@@ -153,37 +153,43 @@ public final class Arithmetic {
 
     /// Whether a sum or difference of such expressions cannot come near 64 bits, so that nothing needs to be watched.
     public static boolean isSmall(Expr expr) {
-        return most(expr) < SMALL;
+        return most(expr, DEEPEST) < SMALL;
     }
 
+    /// Further down nothing is looked at: parts may be used many times, and each time the way would be gone again.
+    private static final int DEEPEST = 8;
+
     /// The largest distance from zero that the value can have.
-    private static double most(Expr expr) {
+    private static double most(Expr expr, int depth) {
+        if (depth == 0) {
+            return Double.POSITIVE_INFINITY;
+        }
         return switch (expr) {
             case Expr.Literal(Long number, Type _) -> Math.abs((double) number);
             case Expr.Literal _, Expr.Name _, Expr.FixCall _ -> Double.POSITIVE_INFINITY;
             case Expr.Case choice ->
                 Math.max(
                         choice.branches().stream()
-                                .mapToDouble(b -> most(b.result()))
+                                .mapToDouble(b -> most(b.result(), depth - 1))
                                 .max()
                                 .orElse(0),
                         choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null
                                 ? 0
-                                : most(choice.otherwise()));
-            case Expr.Call call -> most(call);
+                                : most(choice.otherwise(), depth - 1));
+            case Expr.Call call -> most(call, depth - 1);
         };
     }
 
-    private static double most(Expr.Call call) {
+    private static double most(Expr.Call call, int depth) {
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
             case "length", "position", "part_count" -> Integer.MAX_VALUE;
             case "year", "month", "day", "weekday", "week", "hour", "minute", "second" -> 9_999;
             case "days_between" -> 4e6;
-            case "+", "-" -> most(a.get(0)) + most(a.get(1));
-            case "*" -> most(a.get(0)) * most(a.get(1));
-            case "div" -> a.get(1) instanceof Expr.Literal ? most(a.get(0)) : Double.POSITIVE_INFINITY;
-            case "mod" -> most(a.get(1));
+            case "+", "-" -> most(a.get(0), depth) + most(a.get(1), depth);
+            case "*" -> most(a.get(0), depth) * most(a.get(1), depth);
+            case "div" -> a.get(1) instanceof Expr.Literal ? most(a.get(0), depth) : Double.POSITIVE_INFINITY;
+            case "mod" -> most(a.get(1), depth);
             default -> Double.POSITIVE_INFINITY;
         };
     }

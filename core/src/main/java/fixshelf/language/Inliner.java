@@ -1,10 +1,14 @@
 package fixshelf.language;
 
 import fixshelf.type.Type;
+import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 
 /// Writes the bodies of fixes in place of their calls, and constants in place of parameters.
 ///
@@ -15,21 +19,27 @@ public final class Inliner {
 
     /// The result of a fix for these arguments, one for each parameter, without any call of a fix.
     public static Expr call(Definition fix, List<Expr> arguments) {
-        Map<String, Expr> names = new HashMap<>();
-        for (int i = 0; i < arguments.size(); i++) {
-            Parameter parameter = fix.parameters().get(i);
-            names.put(key(parameter.name()), typed(arguments.get(i), parameter.type()));
-        }
-        return body(fix.body(), names);
+        return new Walk(Map.of(), new Work()).call(fix, arguments);
     }
 
     /// The result of a body in which every `SET` name is replaced by its expression.
     public static Expr body(Body body, Map<String, Expr> given) {
+        return body(body, given, new Work());
+    }
+
+    private static Expr body(Body body, Map<String, Expr> given, Work work) {
         Map<String, Expr> names = new HashMap<>(given);
         for (Body.Assignment assignment : body.assignments()) {
-            names.put(key(assignment.name()), inline(assignment.value(), names));
+            names.put(key(assignment.name()), new Walk(names, work).inline(assignment.value()));
         }
-        return inline(body.result(), names);
+        return new Walk(names, work).inline(body.result());
+    }
+
+    /// What one inlining has made so far: equal parts are one object, and a fix that is called twice with the same
+    /// arguments is written out once.
+    private static final class Work {
+        private final Interner interner = new Interner();
+        private final Map<Expr, Expr> calls = new IdentityHashMap<>();
     }
 
     private static Expr typed(Expr argument, Type type) {
@@ -44,17 +54,76 @@ public final class Inliner {
 
     /// Replaces names that are in `names`; others stay.
     public static Expr inline(Expr expr, Map<String, Expr> names) {
-        return switch (expr) {
-            case Expr.Literal _ -> expr;
-            case Expr.Name name -> names.getOrDefault(key(name.name()), name);
-            case Expr.FixCall(Definition fix, List<Expr> arguments) -> call(fix, all(arguments, names));
-            case Expr.Call call -> simplified(new Expr.Call(call.function(), all(call.arguments(), names)));
-            case Expr.Case choice -> choice(choice, names);
-        };
+        return new Walk(names, new Work()).inline(expr);
     }
 
-    private static List<Expr> all(List<Expr> exprs, Map<String, Expr> names) {
-        return exprs.stream().map(e -> inline(e, names)).toList();
+    /// One pass over expressions in which names mean the same.
+    private static final class Walk {
+        private final Map<String, Expr> names;
+        private final Work work;
+        private final Map<Expr, Expr> done = new IdentityHashMap<>();
+
+        Walk(Map<String, Expr> names, Work work) {
+            this.names = names;
+            this.work = work;
+        }
+
+        Expr inline(Expr expr) {
+            Expr before = done.get(expr);
+            if (before != null) {
+                return before;
+            }
+            Expr made =
+                    switch (expr) {
+                        case Expr.Literal _ -> work.interner.of(expr);
+                        case Expr.Name name -> names.getOrDefault(key(name.name()), work.interner.of(name));
+                        case Expr.FixCall(Definition fix, List<Expr> arguments) -> call(fix, all(arguments));
+                        case Expr.Call call ->
+                            work.interner.of(simplified(new Expr.Call(call.function(), all(call.arguments()))));
+                        case Expr.Case choice -> work.interner.of(choice(choice));
+                    };
+            done.put(expr, made);
+            return made;
+        }
+
+        private List<Expr> all(List<Expr> exprs) {
+            return exprs.stream().map(this::inline).toList();
+        }
+
+        Expr call(Definition fix, List<Expr> arguments) {
+            List<Expr> given = new ArrayList<>();
+            for (int i = 0; i < arguments.size(); i++) {
+                Expr typed = typed(arguments.get(i), fix.parameters().get(i).type());
+                given.add(work.interner.of(typed));
+            }
+            Expr asked = work.interner.of(new Expr.FixCall(fix, given));
+            Expr before = work.calls.get(asked);
+            if (before != null) {
+                return before;
+            }
+            Map<String, Expr> values = new HashMap<>();
+            for (int i = 0; i < given.size(); i++) {
+                values.put(key(fix.parameters().get(i).name()), given.get(i));
+            }
+            Expr made = body(fix.body(), values, work);
+            work.calls.put(asked, made);
+            return made;
+        }
+
+        private Expr choice(Expr.Case choice) {
+            List<Expr.Branch> branches = new ArrayList<>();
+            for (Expr.Branch branch : choice.branches()) {
+                Expr condition = inline(branch.condition());
+                if (condition instanceof Expr.Literal(Object value, Type _)) {
+                    if (Boolean.TRUE.equals(value)) {
+                        return finished(branches, inline(branch.result()), choice.type());
+                    }
+                    continue;
+                }
+                branches.add(new Expr.Branch(condition, inline(branch.result())));
+            }
+            return finished(branches, inline(choice.otherwise()), choice.type());
+        }
     }
 
     /// The value of a call that is known without any data: a strict function of a null constant is null.
@@ -71,47 +140,127 @@ public final class Inliner {
         return Constants.value(call).<Expr>map(v -> v).orElse(call);
     }
 
-    /// The fix with everything worked out that is known without data; its calls of other fixes stay.
+    /// The fix with everything worked out that is known without data. Its calls of other fixes stay, and one that
+    /// stands in it twice gets a name, or every level of calls would double the work of the one below.
     public static Definition folded(Definition fix) {
-        List<Body.Assignment> assignments = fix.body().assignments().stream()
-                .map(a -> new Body.Assignment(a.name(), folded(a.value())))
-                .toList();
-        Body body = new Body(assignments, folded(fix.body().result()));
-        return new Definition(fix.name(), fix.parameters(), fix.returns(), body);
+        return new Folding(fix).definition();
     }
 
-    private static Expr folded(Expr expr) {
-        return switch (expr) {
-            case Expr.Literal _, Expr.Name _ -> expr;
-            case Expr.FixCall(Definition fix, List<Expr> arguments) ->
-                new Expr.FixCall(fix, arguments.stream().map(Inliner::folded).toList());
-            case Expr.Call call ->
-                simplified(new Expr.Call(
-                        call.function(),
-                        call.arguments().stream().map(Inliner::folded).toList()));
-            case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type type) ->
-                new Expr.Case(
-                        branches.stream()
-                                .map(b -> new Expr.Branch(folded(b.condition()), folded(b.result())))
-                                .toList(),
-                        folded(otherwise),
-                        type);
-        };
-    }
+    private static final class Folding {
+        private final Definition fix;
+        private final Interner interner = new Interner();
+        private final Map<Expr, Expr> done = new IdentityHashMap<>();
+        private final Map<Expr, Integer> uses = new IdentityHashMap<>();
+        private final Map<Expr, Expr> named = new IdentityHashMap<>();
+        private final List<Body.Assignment> assignments = new ArrayList<>();
+        private final Set<String> taken = new HashSet<>();
 
-    private static Expr choice(Expr.Case choice, Map<String, Expr> names) {
-        List<Expr.Branch> branches = new java.util.ArrayList<>();
-        for (Expr.Branch branch : choice.branches()) {
-            Expr condition = inline(branch.condition(), names);
-            if (condition instanceof Expr.Literal(Object value, Type _)) {
-                if (Boolean.TRUE.equals(value)) {
-                    return finished(branches, inline(branch.result(), names), choice.type());
-                }
-                continue;
-            }
-            branches.add(new Expr.Branch(condition, inline(branch.result(), names)));
+        Folding(Definition fix) {
+            this.fix = fix;
         }
-        return finished(branches, inline(choice.otherwise(), names), choice.type());
+
+        Definition definition() {
+            fix.parameters().forEach(p -> taken.add(key(p.name())));
+            fix.body().assignments().forEach(a -> taken.add(key(a.name())));
+            List<Expr> values = new ArrayList<>();
+            fix.body().assignments().forEach(a -> values.add(folded(a.value())));
+            Expr result = folded(fix.body().result());
+            values.forEach(this::count);
+            count(result);
+            for (int i = 0; i < values.size(); i++) {
+                String name = fix.body().assignments().get(i).name();
+                Expr value = shared(values.get(i));
+                assignments.add(new Body.Assignment(name, value));
+            }
+            Expr last = shared(result);
+            return new Definition(fix.name(), fix.parameters(), fix.returns(), new Body(assignments, last));
+        }
+
+        private Expr folded(Expr expr) {
+            Expr before = done.get(expr);
+            if (before != null) {
+                return before;
+            }
+            Expr made =
+                    switch (expr) {
+                        case Expr.Literal _, Expr.Name _ -> expr;
+                        case Expr.FixCall(Definition called, List<Expr> arguments) ->
+                            new Expr.FixCall(
+                                    called, arguments.stream().map(this::folded).toList());
+                        case Expr.Call call ->
+                            simplified(new Expr.Call(
+                                    call.function(),
+                                    call.arguments().stream().map(this::folded).toList()));
+                        case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type type) ->
+                            new Expr.Case(
+                                    branches.stream()
+                                            .map(b -> new Expr.Branch(folded(b.condition()), folded(b.result())))
+                                            .toList(),
+                                    folded(otherwise),
+                                    type);
+                    };
+            Expr one = interner.of(made);
+            done.put(expr, one);
+            return one;
+        }
+
+        private void count(Expr expr) {
+            if (uses.merge(expr, 1, Integer::sum) > 1) {
+                return;
+            }
+            switch (expr) {
+                case Expr.Literal _, Expr.Name _ -> {}
+                case Expr.Call call -> call.arguments().forEach(this::count);
+                case Expr.FixCall call -> call.arguments().forEach(this::count);
+                case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
+                    branches.forEach(b -> {
+                        count(b.condition());
+                        count(b.result());
+                    });
+                    count(otherwise);
+                }
+            }
+        }
+
+        /// The expression with names for the calls that are made twice; they are assigned before it.
+        private Expr shared(Expr expr) {
+            Expr known = named.get(expr);
+            if (known != null) {
+                return known;
+            }
+            Expr made =
+                    switch (expr) {
+                        case Expr.Literal _, Expr.Name _ -> expr;
+                        case Expr.FixCall(Definition called, List<Expr> arguments) -> {
+                            Expr call = new Expr.FixCall(
+                                    called, arguments.stream().map(this::shared).toList());
+                            yield uses.getOrDefault(expr, 1) > 1 ? assigned(call) : call;
+                        }
+                        case Expr.Call call ->
+                            new Expr.Call(
+                                    call.function(),
+                                    call.arguments().stream().map(this::shared).toList(),
+                                    call.type());
+                        case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type type) ->
+                            new Expr.Case(
+                                    branches.stream()
+                                            .map(b -> new Expr.Branch(shared(b.condition()), shared(b.result())))
+                                            .toList(),
+                                    shared(otherwise),
+                                    type);
+                    };
+            named.put(expr, made);
+            return made;
+        }
+
+        private Expr assigned(Expr value) {
+            String name = "part_" + (taken.size() + 1);
+            while (!taken.add(name)) {
+                name += "_";
+            }
+            assignments.add(new Body.Assignment(name, value));
+            return new Expr.Name(name, value.type());
+        }
     }
 
     private static Expr finished(List<Expr.Branch> branches, Expr otherwise, Type type) {

@@ -17,7 +17,9 @@ import fixshelf.problem.Problem.Where;
 import fixshelf.type.Column;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -162,18 +164,25 @@ public final class Planner {
     }
 
     private void wantConstantsRight(Expr expr, String fix) {
+        wantConstantsRight(expr, fix, Collections.newSetFromMap(new IdentityHashMap<>()));
+    }
+
+    private void wantConstantsRight(Expr expr, String fix, Set<Expr> seen) {
+        if (!seen.add(expr)) {
+            return;
+        }
         switch (expr) {
             case Expr.Literal _, Expr.Name _ -> {}
-            case Expr.FixCall(Definition _, List<Expr> arguments) -> arguments.forEach(a -> wantConstantsRight(a, fix));
+            case Expr.FixCall(Definition _, List<Expr> arguments) -> arguments.forEach(a -> wantConstantsRight(a, fix, seen));
             case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
-                branches.forEach(b -> wantConstantsRight(b.condition(), fix));
-                branches.forEach(b -> wantConstantsRight(b.result(), fix));
-                wantConstantsRight(otherwise, fix);
+                branches.forEach(b -> wantConstantsRight(b.condition(), fix, seen));
+                branches.forEach(b -> wantConstantsRight(b.result(), fix, seen));
+                wantConstantsRight(otherwise, fix, seen);
             }
             case Expr.Call call -> {
                 ConstantArguments.problemWith(call.function(), call.arguments())
                         .ifPresent(r -> report(r.code(), fix + ": " + r.what(), r.todo()));
-                call.arguments().forEach(a -> wantConstantsRight(a, fix));
+                call.arguments().forEach(a -> wantConstantsRight(a, fix, seen));
             }
         }
     }

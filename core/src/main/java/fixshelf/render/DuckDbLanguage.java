@@ -103,6 +103,30 @@ public final class DuckDbLanguage extends SqlLanguage {
         return sql(Untouched.tested(expr));
     }
 
+    /// Its columns are worked out once wherever they stand, so only long parts are worth a name.
+    @Override
+    int longPart() {
+        return 3_000;
+    }
+
+    @Override
+    String reference(String part) {
+        return inRow(part);
+    }
+
+    @Override
+    Sql withParts(SharedParts parts, Sql result) {
+        Sql made = withRowOfParts(
+                parts,
+                result,
+                row -> row.entrySet().stream()
+                        .map(e -> e.getKey() + " := " + e.getValue())
+                        .collect(Collectors.joining(", ", "struct_pack(", ")")),
+                "[%s]",
+                "list_transform(%1$s, lambda %2$s: %3$s)");
+        return Sql.atom(made.text() + "[1]");
+    }
+
     @Override
     Sql within64(List<Expr> a, String sign, Sql plain) {
         String wide = "CAST(" + sql(a.get(0)).text() + " AS HUGEINT) " + sign + " "

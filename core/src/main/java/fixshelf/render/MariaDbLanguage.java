@@ -152,6 +152,17 @@ public final class MariaDbLanguage extends SqlLanguage {
         return Sql.atom("CAST(" + cast(sql(number).text(), Type.TEXT) + " AS DECIMAL(60, " + (scale + 17) + "))");
     }
 
+    /// An inner query cannot use a column from outside (error 1109), but it can use the parameters of a function.
+    @Override
+    boolean namesParts(boolean ofParameters) {
+        return ofParameters;
+    }
+
+    @Override
+    String keptApart() {
+        return " LIMIT 1";
+    }
+
     @Override
     RegexWriter regexWriter() {
         return RegexWriter.pcre();

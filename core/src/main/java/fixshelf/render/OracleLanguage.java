@@ -179,6 +179,12 @@ public final class OracleLanguage extends DocumentedSql {
                 "VARCHAR2(4000 CHAR)", "NUMBER(19)", "BINARY_DOUBLE", "NUMBER(1)", "DATE", "TIMESTAMP(0)", "NUMBER");
     }
 
+    /// An inner query two levels down cannot use a column from outside.
+    @Override
+    boolean namesParts(boolean ofParameters) {
+        return false;
+    }
+
     @Override
     RegexWriter regexWriter() {
         return RegexWriter.posix();

@@ -260,6 +260,25 @@ public final class SparkLanguage extends SqlLanguage {
     }
 
     @Override
+    String reference(String part) {
+        return inRow(part);
+    }
+
+    @Override
+    Sql withParts(SharedParts parts, Sql result) {
+        return Sql.atom(withRowOfParts(
+                                parts,
+                                result,
+                                row -> row.entrySet().stream()
+                                        .map(e -> "'" + e.getKey() + "', " + e.getValue())
+                                        .collect(Collectors.joining(", ", "named_struct(", ")")),
+                                "array(%s)",
+                                "transform(%1$s, %2$s -> %3$s)")
+                        .text()
+                + "[0]");
+    }
+
+    @Override
     Sql time(String time) {
         return Sql.atom("TIMESTAMP_NTZ '" + time + "'");
     }

@@ -15,12 +15,13 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -49,8 +50,8 @@ public abstract class SqlLanguage extends SqlSyntax {
     private static final long MOST_SECONDS = 400_000_000_000L;
 
     private final Map<String, Form> forms = new HashMap<>();
-    /// What was written of the tree in hand: emulations use the same part many times.
-    private final ThreadLocal<Map<Expr, Sql>> written = ThreadLocal.withInitial(IdentityHashMap::new);
+    /// The expression in hand, as far as it is written.
+    private final ThreadLocal<SharedParts> written = ThreadLocal.withInitial(() -> new SharedParts(Map.of(), false));
 
     SqlLanguage() {
         addCommonForms();
@@ -58,9 +59,8 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     @Override
     public Outcome<String> expression(Expr expr) {
-        written.get().clear();
         try {
-            return Outcome.of(finished(Inliner.inline(expr, Map.of())).text());
+            return Outcome.of(whole(Inliner.inline(expr, Map.of()), false));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
@@ -68,7 +68,6 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     @Override
     public Outcome<String> definition(Definition asked, String about) {
-        written.get().clear();
         try {
             Definition fix = Calls.asFunction(asked);
             Expr body = Inliner.body(fix.body(), arguments(fix));
@@ -77,10 +76,99 @@ public abstract class SqlLanguage extends SqlSyntax {
             String remark = taken().remark(title(), fix.name());
             return Outcome.of(comment
                     + (remark.isEmpty() || !definesFunctions() ? "" : Comments.line("--", remark))
-                    + definitionOf(fix, finished(body).text()));
+                    + definitionOf(fix, whole(body, true)));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         }
+    }
+
+    /// The whole expression, with the parts that are used several times before it, where the language can name them.
+    private String whole(Expr expr, boolean ofParameters) {
+        SharedParts outer = written.get();
+        SharedParts parts = new SharedParts(SharedParts.uses(expr), ofParameters);
+        written.set(parts);
+        try {
+            Sql result = finished(expr);
+            result = parts.named().isEmpty() ? result : withParts(parts, result);
+            return tooLong(result) ? refused(ofParameters) : result.text();
+        } finally {
+            written.set(outer);
+        }
+    }
+
+    private String refused(boolean ofParameters) {
+        throw cannot(
+                "The code would be longer than " + LONGEST + " characters.",
+                namesParts(true) && !ofParameters
+                        ? "Use it as a function of its own, where a part is written once."
+                        : "Use a SET name less often, or split it into several fixes.");
+    }
+
+    private static boolean tooLong(Sql sql) {
+        return sql.text().length() > LONGEST;
+    }
+
+    /// From how many characters on a part that is needed more than once gets a name.
+    int longPart() {
+        return 600;
+    }
+
+    /// Whether parts can have names, in an expression over columns or only in a function of parameters.
+    boolean namesParts(boolean ofParameters) {
+        return true;
+    }
+
+    /// How a part is called in the code that uses it.
+    String reference(String part) {
+        return part;
+    }
+
+    /// The result after its parts, each worked out once, under its name. Inner queries, whose rows the optimizer must
+    /// take as they are, or it would write the values out again.
+    Sql withParts(SharedParts parts, Sql result) {
+        String text = result.text();
+        for (SharedParts.Part part : parts.named().reversed()) {
+            text = "(SELECT " + Sql.indent(text, 2) + "\n  FROM (SELECT " + Sql.indent(part.value().text(), 4) + " AS "
+                    + part.name() + keptApart() + ") AS of_" + part.name() + ")";
+        }
+        return Sql.atom(text);
+    }
+
+    /// As [#withParts], for languages whose inner queries would be run as joins: a list of one row of parts, to which
+    /// one part after the other is added, and at last the function of them all.
+    ///
+    /// @param row how a row of values is written, of their names and texts
+    /// @param first a list of one such row
+    /// @param of the list with a function of its element: `%s` stands for the list, the name of the element, and what
+    ///     becomes of it
+    static Sql withRowOfParts(
+            SharedParts parts, Sql result, Function<Map<String, String>, String> row, String first, String of) {
+        String holder = parts.free(HOLDER);
+        Map<String, String> known = new LinkedHashMap<>();
+        String list = "";
+        for (SharedParts.Part part : parts.named()) {
+            Map<String, String> more = new LinkedHashMap<>();
+            known.keySet().forEach(name -> more.put(name, holder + "['" + name + "']"));
+            more.put(part.name(), part.value().text());
+            known.put(part.name(), "");
+            String made = row.apply(more);
+            list = list.isEmpty()
+                    ? String.format(Locale.ROOT, first, made)
+                    : String.format(Locale.ROOT, of, list, holder, made);
+        }
+        return Sql.atom(String.format(Locale.ROOT, of, list, holder, Sql.indent(result.text(), 2)));
+    }
+
+    private static final String HOLDER = "parts";
+
+    /// How a part is called where [#withRowOfParts] is used.
+    final String inRow(String part) {
+        return written.get().free(HOLDER) + "['" + part + "']";
+    }
+
+    /// What keeps an inner query from being merged with the outer one.
+    String keptApart() {
+        return " OFFSET 0";
     }
 
     /// What stands in a definition for the names of its parameters, where they are not called as they are named.
@@ -114,7 +202,6 @@ public abstract class SqlLanguage extends SqlSyntax {
     }
 
     private Outcome<String> said(Supplier<Outcome<String>> work) {
-        written.get().clear();
         try {
             return work.get();
         } catch (ProblemException e) {
@@ -226,13 +313,33 @@ public abstract class SqlLanguage extends SqlSyntax {
         if (expr instanceof Expr.Literal || expr instanceof Expr.Name) {
             return write(expr);
         }
-        Map<Expr, Sql> known = written.get();
-        Sql before = known.get(expr);
-        if (before == null) {
-            before = write(expr);
-            known.put(expr, before);
+        SharedParts parts = written.get();
+        Optional<Sql> before = parts.known(expr);
+        if (before.isPresent()) {
+            return before.get();
         }
-        return before;
+        Sql sql = write(expr);
+        boolean several = parts.isShared(expr) && sql.text().length() > longPart() / 4;
+        return several && canBeNamed(expr, sql)
+                ? parts.name(expr, sql, this::reference)
+                : parts.keep(expr, sql);
+    }
+
+    private boolean canBeNamed(Expr expr, Sql sql) {
+        return namesParts(written.get().isOfParameters()) && sql.text().length() > 0 && !(expr.type().isFixed());
+    }
+
+    /// An argument that is long gets a name before it is written into a call, which may need it several times.
+    private void nameLongArguments(Expr.Call call) {
+        for (Expr argument : call.arguments()) {
+            boolean part = !(argument instanceof Expr.Literal) && !(argument instanceof Expr.Name);
+            if (part && !argument.type().isFixed()) {
+                Sql sql = sql(argument);
+                if (sql.text().length() > longPart() && canBeNamed(argument, sql)) {
+                    written.get().name(argument, sql, this::reference);
+                }
+            }
+        }
     }
 
     private Sql write(Expr expr) {
@@ -248,13 +355,14 @@ public abstract class SqlLanguage extends SqlSyntax {
                     case Expr.Case choice -> choice(choice);
                     case Expr.Call call -> call(call);
                 };
-        if (sql.text().length() > LONGEST) {
-            throw cannot("The code would be longer than " + LONGEST + " characters.", "Use a SET name less often.");
+        if (tooLong(sql)) {
+            refused(written.get().isOfParameters());
         }
         return sql;
     }
 
     private Sql call(Expr.Call call) {
+        nameLongArguments(call);
         Optional<Expr> simpler = Emulations.of(call);
         if (simpler.isPresent()) {
             return sql(simpler.get());

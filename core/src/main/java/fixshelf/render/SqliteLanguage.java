@@ -333,6 +333,11 @@ public final class SqliteLanguage extends SqlLanguage {
     }
 
     @Override
+    String keptApart() {
+        return " LIMIT 1 OFFSET 0";
+    }
+
+    @Override
     Sql exactQuotient(Expr dividend, Expr divisor, int scale) {
         throw noDecimals();
     }

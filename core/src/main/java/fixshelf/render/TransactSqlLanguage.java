@@ -116,6 +116,11 @@ public final class TransactSqlLanguage extends DocumentedSql {
     }
 
     @Override
+    boolean namesParts(boolean ofParameters) {
+        return false;
+    }
+
+    @Override
     RegexWriter regexWriter() {
         return RegexWriter.re2();
     }
