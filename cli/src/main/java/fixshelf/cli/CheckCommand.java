@@ -2,7 +2,11 @@ package fixshelf.cli;
 
 import fixshelf.problem.Problem;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.PlannedJob;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import picocli.CommandLine.Command;
 
 @Command(
@@ -16,9 +20,13 @@ final class CheckCommand extends ShelfOption {
     }
 
     private int check(Shelf shelf) {
-        List<Problem> problems = shelf.problems();
+        Set<Problem> found = new LinkedHashSet<>(shelf.problems());
+        List<String> passed = new ArrayList<>();
+        found.addAll(PlannedJob.problems(shelf, passed));
+        List<Problem> problems = List.copyOf(found);
         int code = Output.problems(out(), err(), problems, json);
         if (!json) {
+            passed.forEach(p -> out().println("not looked at: " + p));
             int pages = shelf.fixes().size()
                     + shelf.datasets().size()
                     + shelf.jobs().size();

@@ -45,6 +45,16 @@ public final class FixshelfCommand implements Runnable {
                 .getCommandSpec()
                 .usageMessage()
                 .description("Print a completion script for bash and zsh: source <(fixshelf generate-completion).");
+        CommandLine.IExecutionStrategy usual = line.getExecutionStrategy();
+        line.setExecutionStrategy(parsed -> {
+            try {
+                return usual.execute(parsed);
+            } catch (StackOverflowError | OutOfMemoryError e) {
+                line.getErr()
+                        .println("A fault of the program, please report it: there was not enough memory for this.");
+                return Output.FAULT;
+            }
+        });
         line.setExecutionExceptionHandler((e, command, _) -> {
             System.getLogger(FixshelfCommand.class.getName()).log(System.Logger.Level.DEBUG, "fault", e);
             command.getErr().println("A fault of the program, please report it: " + e);

@@ -143,7 +143,11 @@ public record ParityReport(List<ParityResult> results, int values, long seed) {
 
     /// Words that are no Markdown and no HTML, whoever wrote them.
     private static String plain(String text) {
-        return Comments.words(text).replace("&", "&amp;").replace("<", "&lt;").replace("`", "&#96;").replace("[", "&#91;");
+        return Comments.words(text)
+                .replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace("`", "&#96;")
+                .replace("[", "&#91;");
     }
 
     private static String line(List<String> cells) {

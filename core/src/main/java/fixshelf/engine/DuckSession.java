@@ -96,8 +96,7 @@ public final class DuckSession implements AutoCloseable {
     /// Adds rows to a table of texts, without any SQL between.
     public Rows append(String table) {
         try {
-            DuckDBAppender appender =
-                    connection.unwrap(DuckDBConnection.class).createAppender("main", table);
+            DuckDBAppender appender = connection.unwrap(DuckDBConnection.class).createAppender("main", table);
             return new Rows() {
                 @Override
                 public void add(List<@Nullable String> row) {

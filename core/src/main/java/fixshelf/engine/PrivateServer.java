@@ -133,7 +133,8 @@ final class PrivateServer {
     Process serve(List<String> command) throws IOException {
         List<String> watched = new ArrayList<>();
         if (Files.isExecutable(SHELL)) {
-            watched.addAll(List.of(SHELL.toString(), "-c", WATCHED, "watch", own.path().toString()));
+            watched.addAll(
+                    List.of(SHELL.toString(), "-c", WATCHED, "watch", own.path().toString()));
         }
         watched.addAll(command);
         Process process = start(watched);

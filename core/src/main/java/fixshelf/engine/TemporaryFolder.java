@@ -31,7 +31,8 @@ public record TemporaryFolder(Path path) implements AutoCloseable {
             List<Path> left = folders.filter(TemporaryFolder::isLeftBehind).toList();
             left.forEach(folder -> new TemporaryFolder(folder).close());
         } catch (IOException | UncheckedIOException e) {
-            System.getLogger(TemporaryFolder.class.getName()).log(System.Logger.Level.DEBUG, "not looked at: " + all, e);
+            System.getLogger(TemporaryFolder.class.getName())
+                    .log(System.Logger.Level.DEBUG, "not looked at: " + all, e);
         }
     }
 

@@ -30,7 +30,8 @@ final class SqlChecks {
                     check.value().ifPresent(checks::add);
                     check.problems()
                             .forEach(p -> left.add(Comments.line(
-                                    "--", "left out, a case of " + exported.fix().name() + ": " + p.what())));
+                                    "--",
+                                    "left out, a case of " + exported.fix().name() + ": " + p.what())));
                 }
                 number++;
             }

@@ -49,8 +49,9 @@ public final class Arithmetic {
 
     static final FunctionDef MOD = define(Group.NUMBER, "mod", numeric("dividend"), numeric("divisor"))
             .gives(Result.SAME)
-            .about("What is left over by a division to the whole part, as by `div`: it has the sign of the dividend. Null"
-                    + " for a divisor of 0, and for exact numbers where the whole part has more than 18 digits.")
+            .about(
+                    "What is left over by a division to the whole part, as by `div`: it has the sign of the dividend. Null"
+                            + " for a divisor of 0, and for exact numbers where the whole part has more than 18 digits.")
             .example("mod(7, 2)", "1")
             .example("mod(-7, 2)", "-1")
             .example("mod(7, 0)", "NULL")
@@ -122,7 +123,11 @@ public final class Arithmetic {
             .done();
 
     static final FunctionDef NARROW = define(
-                    Group.NUMBER, "narrow", numeric("number"), fixed(integer("precision")), fixed(integer("digits_after")))
+                    Group.NUMBER,
+                    "narrow",
+                    numeric("number"),
+                    fixed(integer("precision")),
+                    fixed(integer("digits_after")))
             .gives(Result.NARROWED)
             .about("""
                 The same number as `decimal(precision, digits_after)`; also written `CAST(number AS decimal(12,2))`. Null
@@ -141,8 +146,7 @@ public final class Arithmetic {
     public static Expr held(Expr value, Type wanted) {
         boolean narrows = wanted instanceof Type.Decimal && value.type().isNumeric() && !CommonType.fits(value, wanted);
         return narrows && wanted instanceof Type.Decimal(int precision, int scale)
-                ? new Expr.Call(
-                        NARROW, List.of(value, Expr.Literal.integer(precision), Expr.Literal.integer(scale)))
+                ? new Expr.Call(NARROW, List.of(value, Expr.Literal.integer(precision), Expr.Literal.integer(scale)))
                 : value;
     }
 

@@ -56,8 +56,7 @@ final class Checker {
                     case SqlIdentifier identifier -> name(identifier);
                     case SqlCase choice -> choice(choice);
                     case SqlCall call -> call(call);
-                    default ->
-                        report(Code.SYNTAX, node, "This is not part of the expression language.", "Remove it.");
+                    default -> report(Code.SYNTAX, node, "This is not part of the expression language.", "Remove it.");
                 };
         return expr instanceof Expr.Case || expr instanceof Expr.Call
                 ? expr.type() instanceof Type.Unknown ? Expr.Literal.NULL : expr
@@ -296,7 +295,8 @@ final class Checker {
 
     /// A number as a decimal; other conversions have functions that say what becomes of what cannot be read.
     private Expr cast(SqlCall call) {
-        Optional<Type> wanted = Type.parse(call.operand(1).toString().replace(" ", "").replace("\"", ""));
+        Optional<Type> wanted =
+                Type.parse(call.operand(1).toString().replace(" ", "").replace("\"", ""));
         Expr value = expr(call.operand(0));
         if (wanted.orElse(Type.UNKNOWN) instanceof Type.Decimal decimal
                 && (value.type().isNumeric() || value.type() instanceof Type.Unknown)) {
@@ -362,9 +362,11 @@ final class Checker {
             case Expr.Literal(Long value, Type _) -> Expr.Literal.integer(-value);
             case Expr.Literal(BigDecimal value, Type type) -> new Expr.Literal(value.negate(), type);
             case Expr.Literal(Double value, Type type) -> new Expr.Literal(0.0 - value, type);
-            case Expr value when value.type().isNumeric() || value.type() instanceof Type.Unknown ->
+            case Expr value
+            when value.type().isNumeric() || value.type() instanceof Type.Unknown ->
                 new Expr.Call(Arithmetic.MINUS, List.of(Expr.Literal.integer(0), value));
-            case Expr value when value.type() instanceof Type.Num ->
+            case Expr value
+            when value.type() instanceof Type.Num ->
                 new Expr.Call(Arithmetic.MINUS, List.of(new Expr.Literal(0.0, Type.NUMBER), value));
             default -> report(Code.WRONG_TYPE, call, "Only a number can have a minus before it.", "Remove the minus.");
         };

@@ -133,6 +133,6 @@ public final class Comparisons {
                 .done();
     }
 
-    static final List<FunctionDef> ALL =
-            List.of(EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT, GREATEST, LEAST);
+    static final List<FunctionDef> ALL = List.of(
+            EQUAL, NOT_EQUAL, LESS, AT_MOST, GREATER, AT_LEAST, DISTINCT, IN, LIKE, AND, OR, NOT, GREATEST, LEAST);
 }

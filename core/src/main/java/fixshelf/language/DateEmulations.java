@@ -40,8 +40,8 @@ final class DateEmulations {
     /// Milliseconds as seconds, towards the past: -1 is in the second before.
     private static Expr fullSeconds(Expr millis) {
         Expr thousand = number(1000);
-        Expr begun = when(
-                call(Comparisons.LESS, call(Arithmetic.MOD, millis, thousand), number(0)), number(1), number(0));
+        Expr begun =
+                when(call(Comparisons.LESS, call(Arithmetic.MOD, millis, thousand), number(0)), number(1), number(0));
         return call(Arithmetic.MINUS, call(Arithmetic.DIV, millis, thousand), begun);
     }
 

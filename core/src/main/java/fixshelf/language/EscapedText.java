@@ -43,7 +43,8 @@ final class EscapedText {
     }
 
     private static String inside(String written) {
-        return written.substring(written.indexOf('\'') + 1, written.length() - 1).replace("''", "'");
+        return written.substring(written.indexOf('\'') + 1, written.length() - 1)
+                .replace("''", "'");
     }
 
     /// Where the escape at that place ends; -1 when it is none.

@@ -101,8 +101,10 @@ public final class ExpressionParser {
 
     private Optional<Problem> depthProblem() {
         int depth = 0;
+        int before = 0;
         for (Token token : tokens) {
             String sign = token.in(text);
+            before = sign.equalsIgnoreCase("not") || sign.equals("-") || sign.equals("+") ? before + 1 : 0;
             depth += opens(sign) ? 1 : closes(sign) ? -1 : 0;
             if (depth < 0 && sign.equals(")")) {
                 return Optional.of(problem(
@@ -111,7 +113,7 @@ public final class ExpressionParser {
                         "This parenthesis closes nothing.",
                         "Remove it."));
             }
-            if (depth > DEEPEST || text.length() > LONGEST || tokens.size() > MOST_TOKENS) {
+            if (depth > DEEPEST || before > DEEPEST || text.length() > LONGEST || tokens.size() > MOST_TOKENS) {
                 return Optional.of(problem(
                         Code.TOO_DEEP,
                         token.span().shift(span.start()),
@@ -171,7 +173,9 @@ public final class ExpressionParser {
             return false;
         }
         return call
-                ? hasComma(index + 2) || word.chars().anyMatch(c -> c > 127) || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
+                ? hasComma(index + 2)
+                        || word.chars().anyMatch(c -> c > 127)
+                        || SPECIAL_CALLS.contains(word.toLowerCase(Locale.ROOT))
                 : scope.find(word).isPresent();
     }
 

@@ -171,9 +171,7 @@ public record FunctionDef(
                 && precision <= 38
                 && scale >= 0
                 && scale <= precision;
-        return known
-                ? new Type.Decimal(number(arguments.get(1)), number(arguments.get(2)))
-                : Type.DECIMAL;
+        return known ? new Type.Decimal(number(arguments.get(1)), number(arguments.get(2))) : Type.DECIMAL;
     }
 
     private static int number(Expr constant) {

@@ -17,6 +17,7 @@ public final class Names {
         String wanted = name.toLowerCase(Locale.ROOT);
         int limit = Math.max(1, wanted.length() / 3);
         return known.stream()
+                .filter(k -> k.length() <= LONGEST_COMPARED && wanted.length() <= LONGEST_COMPARED)
                 .filter(k -> distance(wanted, k.toLowerCase(Locale.ROOT)) <= limit
                         || wanted.length() > 3 && k.toLowerCase(Locale.ROOT).contains(wanted))
                 .sorted(Comparator.<String>comparingInt(k -> distance(wanted, k.toLowerCase(Locale.ROOT)))
@@ -27,8 +28,12 @@ public final class Names {
 
     private static final int LONGEST = 63;
 
+    /// Longer names are not compared letter by letter.
+    private static final int LONGEST_COMPARED = 200;
+
     /// Why a fix, a parameter, a `SET`, a job or a dataset cannot be called so; empty when it can. Its name stands in
-    /// code of every language and in the names of files, so it has letters of any script, digits and `_`, and no sign
+    /// code of every language and in the names of files, so it has letters of any script, digits and `_`, and no
+    // sign
     /// that means anything there. Letters that Python would take for others are refused too.
     public static Optional<String> problemWith(String name) {
         int[] points = name.codePoints().toArray();

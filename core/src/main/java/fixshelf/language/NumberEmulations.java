@@ -17,10 +17,10 @@ final class NumberEmulations {
         Expr quotient = call(Arithmetic.DIVIDE, dividend, divisor, zero);
         Expr left = call(Arithmetic.MINUS, dividend, call(Arithmetic.TIMES, divisor, quotient));
         Expr size = call(Arithmetic.ABS, divisor);
-        Expr below = call(
-                Comparisons.AND, call(Comparisons.LESS, left, zero), call(Comparisons.GREATER, dividend, zero));
-        Expr above = call(
-                Comparisons.AND, call(Comparisons.GREATER, left, zero), call(Comparisons.LESS, dividend, zero));
+        Expr below =
+                call(Comparisons.AND, call(Comparisons.LESS, left, zero), call(Comparisons.GREATER, dividend, zero));
+        Expr above =
+                call(Comparisons.AND, call(Comparisons.GREATER, left, zero), call(Comparisons.LESS, dividend, zero));
         return narrowed(
                 when(
                         below,
@@ -40,7 +40,10 @@ final class NumberEmulations {
             return FloatEmulations.of(call);
         }
         return switch (call.function().name()) {
-            case "mod" -> call.type() instanceof Type.Decimal type ? Optional.of(remainder(a.get(0), a.get(1), type)) : Optional.empty();
+            case "mod" ->
+                call.type() instanceof Type.Decimal type
+                        ? Optional.of(remainder(a.get(0), a.get(1), type))
+                        : Optional.empty();
             case "floor", "ceil" -> whole ? Optional.of(a.getFirst()) : Optional.empty();
             case "round_to_part" -> {
                 Expr times = call(Arithmetic.TIMES, a.get(0), a.get(1));

@@ -30,8 +30,8 @@ final class PartEmulations {
             case "keep_parts" -> parts(a).map(p -> keepParts(a.get(0), p));
             case "drop_empty_parts" ->
                 a.get(1) instanceof Expr.Literal
-                        ? Optional.of(withClearSeparator(
-                                a.get(0), a.get(1), (text, sign) -> dropEmptyParts(text, sign)))
+                        ? Optional.of(
+                                withClearSeparator(a.get(0), a.get(1), (text, sign) -> dropEmptyParts(text, sign)))
                         : Optional.empty();
             default -> Optional.empty();
         };

@@ -5,6 +5,7 @@ import fixshelf.language.Constants;
 import fixshelf.language.Arithmetic;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import fixshelf.language.Inliner;
 import fixshelf.language.ExpressionParser;
 import fixshelf.language.Names;
 import fixshelf.language.Parameter;
@@ -18,6 +19,7 @@ import fixshelf.type.Column;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
@@ -33,7 +35,10 @@ public final class Planner {
     private final List<Problem> problems = new ArrayList<>();
     private Where where = Where.nowhere("job");
 
-    private Planner(Scope.Fixes fixes) {
+    private final Map<String, Expr.Literal> values = new LinkedHashMap<>();
+
+    private Planner(Scope.Fixes fixes, Map<String, String> parameters) {
+        parameters.forEach((name, value) -> values.put(name, constant(value)));
         this.fixes = fixes;
     }
 
@@ -42,8 +47,11 @@ public final class Planner {
 
     /// Plans the lines that follow the reading one. A line with problems changes nothing for the lines after it, so
     /// that there is always a plan, beside the problems.
-    public static Outcome<Plan> plan(Step.Read read, List<PlacedLine> lines, Scope.Fixes fixes) {
-        Planner planner = new Planner(fixes);
+    ///
+    /// @param parameters those of the job with their values: arguments of fixes name them
+    public static Outcome<Plan> plan(
+            Step.Read read, List<PlacedLine> lines, Scope.Fixes fixes, Map<String, String> parameters) {
+        Planner planner = new Planner(fixes, parameters);
         List<Step> steps = new ArrayList<>();
         steps.add(read);
         for (PlacedLine line : lines) {
@@ -173,7 +181,8 @@ public final class Planner {
         }
         switch (expr) {
             case Expr.Literal _, Expr.Name _ -> {}
-            case Expr.FixCall(Definition _, List<Expr> arguments) -> arguments.forEach(a -> wantConstantsRight(a, fix, seen));
+            case Expr.FixCall(Definition _, List<Expr> arguments) ->
+                arguments.forEach(a -> wantConstantsRight(a, fix, seen));
             case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
                 branches.forEach(b -> wantConstantsRight(b.condition(), fix, seen));
                 branches.forEach(b -> wantConstantsRight(b.result(), fix, seen));
@@ -190,6 +199,7 @@ public final class Planner {
     private Optional<List<Expr>> arguments(Definition fix, Map<String, String> given, List<Column> columns) {
         int before = problems.size();
         Scope scope = Scope.ofColumns(fixes, columns);
+        values.forEach((name, value) -> scope.add(new Scope.Binding(name, value.type(), Scope.Kind.PARAMETER)));
         for (String name : given.keySet()) {
             if (fix.parameters().stream().skip(1).noneMatch(p -> p.name().equalsIgnoreCase(name))) {
                 report(
@@ -200,11 +210,32 @@ public final class Planner {
         }
         List<Expr> arguments = new ArrayList<>();
         arguments.add(Expr.Literal.NULL);
-        fix.parameters().stream().skip(1).forEach(p -> arguments.add(argument(fix, p, given, scope)));
+        fix.parameters().stream().skip(1).forEach(p -> arguments.add(argument(fix, p, given, scope, columns)));
         return problems.size() == before ? Optional.of(arguments) : Optional.empty();
     }
 
-    private Expr argument(Definition fix, Parameter parameter, Map<String, String> given, Scope scope) {
+    /// The values of the job's parameters by their names; a column of that name comes first.
+    private Map<String, Expr> named(List<Column> columns) {
+        Map<String, Expr> named = new HashMap<>();
+        values.forEach((name, value) -> {
+            if (columns.stream().noneMatch(c -> c.name().equalsIgnoreCase(name))) {
+                named.put(name.toLowerCase(Locale.ROOT), value);
+            }
+        });
+        return named;
+    }
+
+    /// A value as a constant of its type where it is written as one, else as a text.
+    private static Expr.Literal constant(String value) {
+        return Constants.read("value", value)
+                .value()
+                .flatMap(v -> v)
+                .filter(v -> v.value() != null)
+                .orElse(Expr.Literal.text(value));
+    }
+
+    private Expr argument(
+            Definition fix, Parameter parameter, Map<String, String> given, Scope scope, List<Column> columns) {
         Optional<String> text = given.entrySet().stream()
                 .filter(e -> e.getKey().equalsIgnoreCase(parameter.name()))
                 .map(Map.Entry::getValue)
@@ -222,7 +253,15 @@ public final class Planner {
         outcome.problems()
                 .forEach(p -> problems.add(
                         new Problem(p.code(), p.severity(), where, parameter.name() + ": " + p.what(), p.todo())));
-        Expr written = outcome.value().orElse(Expr.Literal.NULL);
+        values.keySet().stream()
+                .filter(n -> text.get().contains("{" + n + "}"))
+                .forEach(n -> report(
+                        Code.ARGUMENTS,
+                        parameter.name() + " of " + fix.name() + " writes {" + n
+                                + "}, and braces are ordinary signs there.",
+                        "Write " + n + " without braces and quotes."));
+        Expr written =
+                outcome.value().map(e -> Inliner.inline(e, named(columns))).orElse(Expr.Literal.NULL);
         Expr value = Arithmetic.held(Constants.value(written).<Expr>map(v -> v).orElse(written), parameter.type());
         if (!Constants.fits(value, parameter.type())) {
             report(

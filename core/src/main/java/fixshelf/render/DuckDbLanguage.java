@@ -248,7 +248,8 @@ public final class DuckDbLanguage extends SqlLanguage {
         String head = "substr(w, 1, 1)";
         String capital = "CASE WHEN " + head + " = 'ß' THEN 'ß' ELSE upper(" + head + ") END";
         return Sql.atom("array_to_string(list_transform(regexp_extract_all(" + text
-                + ", '" + WORD_PATTERN + "|[^\\p{L}\\p{Nd}]+'),\n  lambda w: CASE WHEN regexp_matches(w, '^[\\p{L}\\p{Nd}]') THEN "
+                + ", '" + WORD_PATTERN
+                + "|[^\\p{L}\\p{Nd}]+'),\n  lambda w: CASE WHEN regexp_matches(w, '^[\\p{L}\\p{Nd}]') THEN "
                 + capital + " || lower(substr(w, 2)) ELSE w END), '')");
     }
 }

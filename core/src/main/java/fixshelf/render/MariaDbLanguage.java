@@ -174,7 +174,8 @@ public final class MariaDbLanguage extends SqlLanguage {
         String defaults = fix.parameters().stream()
                 .flatMap(p -> p.fallback().stream().map(f -> p.name() + " usually " + sql(f).text()))
                 .collect(Collectors.joining(", "));
-        String note = defaults.isEmpty() ? "" : Comments.line("--", "MariaDB asks for every argument: " + defaults + ".");
+        String note =
+                defaults.isEmpty() ? "" : Comments.line("--", "MariaDB asks for every argument: " + defaults + ".");
         return note + "CREATE OR REPLACE FUNCTION " + callable(fix) + "(" + parameters + ")\nRETURNS "
                 + declared(fix.returns()) + "\nDETERMINISTIC NO SQL\nRETURN " + body + ";\n";
     }
@@ -185,7 +186,10 @@ public final class MariaDbLanguage extends SqlLanguage {
         List<String> pieces = new ArrayList<>();
         StringBuilder run = new StringBuilder();
         text.codePoints().forEach(c -> {
-            boolean unseen = c != '\n' && c != '\t' && c != '\r' && c != 0
+            boolean unseen = c != '\n'
+                    && c != '\t'
+                    && c != '\r'
+                    && c != 0
                     && (Character.getType(c) == Character.CONTROL || Character.getType(c) == Character.FORMAT);
             if (!unseen) {
                 run.appendCodePoint(c);

@@ -41,7 +41,8 @@ public final class PandasLanguage extends FrameLanguage {
     public static String imports(String code) {
         StringBuilder helpers = new StringBuilder();
         HELPERS.forEach((name, text) -> {
-            boolean needed = code.contains(name) || name.equals("EXACT") && (code.contains("digits(") || code.contains("narrowed("));
+            boolean needed = code.contains(name)
+                    || name.equals("EXACT") && (code.contains("digits(") || code.contains("narrowed("));
             helpers.append(needed ? "\n\n" + text : "");
         });
         String all = helpers + code;

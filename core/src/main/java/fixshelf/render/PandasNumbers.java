@@ -33,7 +33,11 @@ final class PandasNumbers {
                 isExact(a.getFirst()) ? one(a, "EXACT.abs(x)", "object") : one(a, "whole(abs(int(x)))", "\"Int64\"");
             case "round" -> one(a, "units(x, 1, " + scale(a) + ")", "object");
             case "narrow" ->
-                one(a, "narrowed(x, " + narrowed(call).precision() + ", " + narrowed(call).scale() + ")", "object");
+                one(
+                        a,
+                        "narrowed(x, " + narrowed(call).precision() + ", "
+                                + narrowed(call).scale() + ")",
+                        "object");
             case "divide" -> pair(a, "units(x, y, " + scale(a) + ") if y != 0 else pd.NA", false);
             case "floor" -> one(a, "whole(int(x.to_integral_value(\"ROUND_FLOOR\")))", "\"Int64\"");
             case "ceil" -> one(a, "whole(int(x.to_integral_value(\"ROUND_CEILING\")))", "\"Int64\"");
@@ -78,7 +82,11 @@ final class PandasNumbers {
     }
 
     private Py pair(List<Expr> a, String value, boolean whole) {
-        return writer.byRow(value, "x, y", writer.object(a.get(0)) + ", " + writer.object(a.get(1)), whole ? "\"Int64\"" : "object");
+        return writer.byRow(
+                value,
+                "x, y",
+                writer.object(a.get(0)) + ", " + writer.object(a.get(1)),
+                whole ? "\"Int64\"" : "object");
     }
 
     private Py toText(List<Expr> a) {

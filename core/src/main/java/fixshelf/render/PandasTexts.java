@@ -77,8 +77,7 @@ final class PandasTexts {
         }
         return writer.text(
                 a,
-                "map(lambda v: v.removesuffix(" + writer.one(a.get(1))
-                        + "), na_action=\"ignore\").astype(\"string\")");
+                "map(lambda v: v.removesuffix(" + writer.one(a.get(1)) + "), na_action=\"ignore\").astype(\"string\")");
     }
 
     private String characters(List<Expr> a) {

@@ -184,8 +184,8 @@ final class PandasWriter {
         for (Expr.Branch branch : choice.branches().reversed()) {
             Py condition = sure(condition(branch.condition()));
             boolean missing = branch.result() instanceof Expr.Literal(Object value, Type _) && value == null;
-            result = result.method("mask(" + condition.text()
-                    + (missing ? "" : ", " + value(choice.type(), branch.result())) + ")");
+            result = result.method(
+                    "mask(" + condition.text() + (missing ? "" : ", " + value(choice.type(), branch.result())) + ")");
         }
         return result;
     }
@@ -418,7 +418,8 @@ final class PandasWriter {
             return byRow(
                     "(pd.isna(x) != pd.isna(y)) if pd.isna(x) or pd.isna(y) else x != y",
                     List.of("x", "y"),
-                    object(typed(a.get(0), a.get(1).type())) + ", " + object(typed(a.get(1), a.get(0).type())),
+                    object(typed(a.get(0), a.get(1).type())) + ", "
+                            + object(typed(a.get(1), a.get(0).type())),
                     "\"boolean\"");
         }
         Py differ = sure(Py.infix(left, "!=", right, Py.COMPARE));

@@ -300,8 +300,9 @@ public final class PostgresLanguage extends SqlLanguage {
         return caseWhen(
                 Sql.atom(text + " = ''"),
                 Sql.atom("''"),
-                Sql.atom("(SELECT string_agg(coalesce(upper(left(m[1], 1)) || lower(substr(m[1], 2)), m[2]), '' ORDER BY o)\n  FROM"
-                        + " regexp_matches(" + text + ", " + text("(" + word + inside + "*)|(" + other + "+)")
-                        + ", 'g') WITH ORDINALITY AS runs(m, o))"));
+                Sql.atom(
+                        "(SELECT string_agg(coalesce(upper(left(m[1], 1)) || lower(substr(m[1], 2)), m[2]), '' ORDER BY o)\n  FROM"
+                                + " regexp_matches(" + text + ", " + text("(" + word + inside + "*)|(" + other + "+)")
+                                + ", 'g') WITH ORDINALITY AS runs(m, o))"));
     }
 }

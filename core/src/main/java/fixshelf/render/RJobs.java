@@ -22,8 +22,8 @@ final class RJobs {
             body.add("df <- mutate(df, across(everything(), as.character))");
             body.addAll(lines);
             body.add("df");
-            return Comments.line("#", job.about()) + Comments.line("#", "Takes the rows of " + job.source() + ".") + name
-                    + " <- function(df) {\n  " + String.join("\n", body).replace("\n", "\n  ") + "\n}\n";
+            return Comments.line("#", job.about()) + Comments.line("#", "Takes the rows of " + job.source() + ".")
+                    + name + " <- function(df) {\n  " + String.join("\n", body).replace("\n", "\n  ") + "\n}\n";
         });
     }
 

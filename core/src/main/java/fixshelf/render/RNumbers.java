@@ -55,7 +55,8 @@ final class RNumbers {
     /// R's numbers have no precision; those that have too many digits become missing.
     private R narrow(Expr value, Type.Decimal type) {
         String number = writer.text(RWriter.typed(value, Type.INTEGER));
-        String same = "as.numeric(sprintf(\"%." + type.scale() + "f\", " + number + ")) == " + writer.r(RWriter.typed(value, Type.INTEGER)).at(R.COMPARE + 1);
+        String same = "as.numeric(sprintf(\"%." + type.scale() + "f\", " + number + ")) == "
+                + writer.r(RWriter.typed(value, Type.INTEGER)).at(R.COMPARE + 1);
         return RWriter.caseWhen(List.of("abs(" + number + ") < 1e" + (type.precision() - type.scale())
                 + (scaleOf(value) > type.scale() ? " & " + same : "") + " ~ " + number));
     }

@@ -91,15 +91,15 @@ final class RWriter {
 
     /// The expression as one of that type: a whole number that becomes an exact one has at most 15 digits.
     private String as(Type type, Expr expr) {
-        boolean exact = type instanceof Type.Decimal && expr.type() instanceof Type.Int && !(expr instanceof Expr.Literal);
+        boolean exact =
+                type instanceof Type.Decimal && expr.type() instanceof Type.Int && !(expr instanceof Expr.Literal);
         return exact ? ".exactly(" + text(expr) + ", 0)" : text(typed(expr, type));
     }
 
     private R choice(Expr.Case choice) {
         List<String> parts = new ArrayList<>();
         for (Expr.Branch branch : choice.branches()) {
-            parts.add(r(typed(branch.condition(), Type.BOOLEAN)).at(R.OR) + " ~ "
-                    + as(choice.type(), branch.result()));
+            parts.add(r(typed(branch.condition(), Type.BOOLEAN)).at(R.OR) + " ~ " + as(choice.type(), branch.result()));
         }
         boolean nothing = choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null;
         if (!nothing || choice.branches().stream().allMatch(b -> b.result() instanceof Expr.Literal)) {
@@ -122,7 +122,8 @@ final class RWriter {
         if (Inliner.simplified(call) instanceof Expr.Literal known) {
             return r(known);
         }
-        boolean own = List.of("to_number", "replace_each").contains(call.function().name());
+        boolean own =
+                List.of("to_number", "replace_each").contains(call.function().name());
         Optional<Expr> simpler = own ? Optional.empty() : Emulations.of(call);
         if (simpler.isPresent()) {
             return r(simpler.get());
@@ -171,9 +172,7 @@ final class RWriter {
             case "regexp_like" -> R.call("str_detect", text(a.get(0)), pattern(a.get(1), RegexWriter.icu()));
             case "regexp_extract" -> regexpExtract(a);
             case "coalesce" ->
-                R.call(
-                        "coalesce",
-                        a.stream().map(e -> as(call.type(), e)).toArray(String[]::new));
+                R.call("coalesce", a.stream().map(e -> as(call.type(), e)).toArray(String[]::new));
             case "nullif" -> nullif(a, call.type());
             case "IS NULL" -> R.call("is.na", text(a.get(0)));
             case "IS DISTINCT FROM" -> distinct(a);

@@ -33,10 +33,11 @@ final class SqlJobs {
         String asks = Comments.line(
                 "--",
                 "Reads the table " + job.source() + ", whose columns are text"
-                        + (jobs.withPlaces ? ", and " + jobs.place + " numbers its rows as they stand in the source" : "")
+                        + (jobs.withPlaces
+                                ? ", and " + jobs.place + " numbers its rows as they stand in the source"
+                                : "")
                         + ".");
-        return jobs.query(List.of())
-                .map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + q + ";\n");
+        return jobs.query(List.of()).map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + q + ";\n");
     }
 
     /// The query, to be run: `before` are the tables that it stands on, and its rows come in the order of the source.

@@ -71,8 +71,7 @@ public abstract class SqlLanguage extends SqlSyntax {
         try {
             Definition fix = Calls.asFunction(asked);
             Expr body = Inliner.body(fix.body(), arguments(fix));
-            String comment =
-                    about.isBlank() ? "" : Comments.line("--", Calls.about(asked, about));
+            String comment = about.isBlank() ? "" : Comments.line("--", Calls.about(asked, about));
             String remark = taken().remark(title(), fix.name());
             return Outcome.of(comment
                     + (remark.isEmpty() || !definesFunctions() ? "" : Comments.line("--", remark))
@@ -128,8 +127,9 @@ public abstract class SqlLanguage extends SqlSyntax {
     Sql withParts(SharedParts parts, Sql result) {
         String text = result.text();
         for (SharedParts.Part part : parts.named().reversed()) {
-            text = "(SELECT " + Sql.indent(text, 2) + "\n  FROM (SELECT " + Sql.indent(part.value().text(), 4) + " AS "
-                    + part.name() + keptApart() + ") AS of_" + part.name() + ")";
+            text = "(SELECT " + Sql.indent(text, 2) + "\n  FROM (SELECT "
+                    + Sql.indent(part.value().text(), 4) + " AS " + part.name() + keptApart() + ") AS of_" + part.name()
+                    + ")";
         }
         return Sql.atom(text);
     }
@@ -139,7 +139,8 @@ public abstract class SqlLanguage extends SqlSyntax {
     ///
     /// @param row how a row of values is written, of their names and texts
     /// @param first a list of one such row
-    /// @param of the list with a function of its element: `%s` stands for the list, the name of the element, and what
+    /// @param of the list with a function of its element: `%s` stands for the list, the name of the element, and
+    // what
     ///     becomes of it
     static Sql withRowOfParts(
             SharedParts parts, Sql result, Function<Map<String, String>, String> row, String first, String of) {
@@ -320,13 +321,13 @@ public abstract class SqlLanguage extends SqlSyntax {
         }
         Sql sql = write(expr);
         boolean several = parts.isShared(expr) && sql.text().length() > longPart() / 4;
-        return several && canBeNamed(expr, sql)
-                ? parts.name(expr, sql, this::reference)
-                : parts.keep(expr, sql);
+        return several && canBeNamed(expr, sql) ? parts.name(expr, sql, this::reference) : parts.keep(expr, sql);
     }
 
     private boolean canBeNamed(Expr expr, Sql sql) {
-        return namesParts(written.get().isOfParameters()) && sql.text().length() > 0 && !(expr.type().isFixed());
+        return namesParts(written.get().isOfParameters())
+                && sql.text().length() > 0
+                && !(expr.type().isFixed());
     }
 
     /// An argument that is long gets a name before it is written into a call, which may need it several times.

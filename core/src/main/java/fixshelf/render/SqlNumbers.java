@@ -32,7 +32,10 @@ final class SqlNumbers {
         language.say("mod", a -> numbers.whole(a, (x, y) -> x + " % " + y, false));
         language.say("abs", a -> numbers.abs(a.getFirst()));
         language.say("round", numbers::round);
-        language.say("narrow", a -> numbers.narrow(a.getFirst(), new Expr.Call(Functions.find("narrow").orElseThrow(), a).type()));
+        language.say(
+                "narrow",
+                a -> numbers.narrow(
+                        a.getFirst(), new Expr.Call(Functions.find("narrow").orElseThrow(), a).type()));
         language.say("floor", a -> numbers.toWhole("floor", a.getFirst()));
         language.say("ceil", a -> numbers.toWhole(language.ceiling(), a.getFirst()));
         language.say("divide", numbers::divide);
@@ -106,9 +109,9 @@ final class SqlNumbers {
             conditions.add(number.at(Sql.OTHER) + " BETWEEN -" + least + " AND " + least);
         }
         if (own.scale() > scale) {
-            conditions.add(Sql.infix(
-                            Sql.call("round", number, Sql.atom(String.valueOf(scale))), "=", number, Sql.COMPARE)
-                    .text());
+            conditions.add(
+                    Sql.infix(Sql.call("round", number, Sql.atom(String.valueOf(scale))), "=", number, Sql.COMPARE)
+                            .text());
         }
         Sql cast = sql.tryCast(number, wanted).orElseGet(() -> Sql.atom(sql.cast(number.text(), wanted)));
         return conditions.isEmpty()

@@ -5,7 +5,9 @@ import fixshelf.language.BodyParser;
 import fixshelf.language.Definition;
 import fixshelf.language.Parameter;
 import fixshelf.language.Scope;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Span;
 import fixshelf.problem.Problem;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -92,8 +94,18 @@ final class FixCompiler implements Scope.Fixes {
             return known;
         }
         open.add(page.name());
-        Outcome<Definition> outcome = compiled(page);
-        open.removeLast();
+        Outcome<Definition> outcome;
+        try {
+            outcome = compiled(page);
+        } catch (StackOverflowError e) {
+            outcome = Outcome.failed(Problem.error(
+                    Code.TOO_DEEP,
+                    new Problem.Where(page.source(), page.body().orElse(new Span(0, 0))),
+                    "This body is nested too deeply.",
+                    "Split it with SET, or into several fixes."));
+        } finally {
+            open.removeLast();
+        }
         if (pages.get(key(page.name())) == page) {
             done.put(key(page.name()), outcome);
         }
@@ -107,7 +119,7 @@ final class FixCompiler implements Scope.Fixes {
             page.parameters().forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
             Outcome<Body> body = BodyParser.parse(page.source(), page.body().get(), scope, page.returns());
             problems.addAll(body.problems());
-            if (problems.stream().noneMatch(Problem::isError)) {
+            if (problems.stream().noneMatch(p -> p.isError() && !page.isAboutCase(p))) {
                 return Outcome.of(definition(page, body.get()), problems);
             }
         }

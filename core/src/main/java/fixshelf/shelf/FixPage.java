@@ -18,6 +18,7 @@ import java.util.Optional;
 /// @param title the first heading
 /// @param prose the Markdown between the title and the body
 /// @param body where the expression stands
+/// @param casesFrom where the table of cases begins, or the end of the page
 public record FixPage(
         Path file,
         SourceText source,
@@ -32,7 +33,13 @@ public record FixPage(
         Span proseSpan,
         Optional<Span> body,
         List<Case> cases,
-        List<Problem> problems) {
+        List<Problem> problems,
+        int casesFrom) {
+
+    /// Whether a problem is about a case, so that the fix itself can be used all the same.
+    boolean isAboutCase(Problem problem) {
+        return problem.where().span().start() >= casesFrom;
+    }
 
     /// A worked example that is also a test.
     ///

@@ -79,7 +79,8 @@ public final class FixPages {
                 text.prose(),
                 text.bodies().stream().findFirst(),
                 cases,
-                List.copyOf(problems));
+                List.copyOf(problems),
+                text.table("Cases").map(t -> t.span().start()).orElse(Integer.MAX_VALUE));
     }
 
     private void wantName(Yaml.Fields front, String name) {
@@ -239,8 +240,12 @@ public final class FixPages {
                 .toList();
         Map<String, Parameter> byName = new HashMap<>();
         parameters.forEach(p -> byName.put(p.name().toLowerCase(Locale.ROOT), p));
+        Set<String> seen = new HashSet<>();
         for (PageText.Cell cell : table.heading().cells()) {
             String name = cell.text().toLowerCase(Locale.ROOT);
+            if (!seen.add(name)) {
+                report(Code.BAD_CASE, cell.span(), "The column " + cell.text() + " stands twice.", "Remove one.");
+            }
             if (!name.equals("result") && !byName.containsKey(name)) {
                 report(
                         Code.BAD_CASE,

@@ -150,8 +150,7 @@ public final class History {
         try {
             Path shelf = journal.getParent().getParent().getParent();
             Path own = OwnFolder.file(shelf, "history", journal.getFileName().toString());
-            try (OutputStream file =
-                            Files.newOutputStream(own, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
+            try (OutputStream file = Files.newOutputStream(own, StandardOpenOption.CREATE, StandardOpenOption.APPEND);
                     DataOutputStream out = new DataOutputStream(new java.io.BufferedOutputStream(file))) {
                 entry.writeTo(out);
             }

@@ -52,7 +52,10 @@ public final class Moves {
         Files.createDirectories(folder);
         StringBuilder text = new StringBuilder();
         for (Move move : moves) {
-            text.append(encoded(move.part())).append('\t').append(encoded(move.target())).append('\n');
+            text.append(encoded(move.part()))
+                    .append('\t')
+                    .append(encoded(move.target()))
+                    .append('\n');
         }
         String name = "moves-" + ProcessHandle.current().pid() + "-" + UUID.randomUUID();
         Path draft = folder.resolve("draft-" + name);
@@ -70,8 +73,7 @@ public final class Moves {
                 && Files.getFileStore(move.target()).supportsFileAttributeView("posix")) {
             Files.setPosixFilePermissions(move.part(), Set.copyOf(Files.getPosixFilePermissions(move.target())));
         }
-        Files.move(
-                move.part(), move.target(), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        Files.move(move.part(), move.target(), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
     }
 
     /// Finishes what programs began that are no more, and gives the files that are in place now.

@@ -51,8 +51,7 @@ public final class PageFiles {
     private static Path beside(Path file, String text) throws IOException {
         Files.createDirectories(file.toAbsolutePath().getParent());
         Path beside = file.resolveSibling("." + file.getFileName() + "." + UUID.randomUUID() + ".new");
-        try (FileChannel channel =
-                FileChannel.open(beside, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
+        try (FileChannel channel = FileChannel.open(beside, StandardOpenOption.CREATE_NEW, StandardOpenOption.WRITE)) {
             ByteBuffer bytes = ByteBuffer.wrap(text.getBytes(StandardCharsets.UTF_8));
             while (bytes.hasRemaining()) {
                 channel.write(bytes);

@@ -7,6 +7,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
+import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -133,15 +134,32 @@ public final class Shelf {
         for (FixPage page : fixes) {
             FixPage other = seen.putIfAbsent(page.name().toLowerCase(Locale.ROOT), page);
             if (other != null) {
-                problems.add(Problem.error(
-                        Code.NAME_CLASH,
-                        new Where(page.source(), new Span(0, 0)),
-                        "There is another fix " + page.name() + " in "
-                                + other.source().name() + ".",
-                        "Rename one of them."));
+                problems.add(clash("fix", page.name(), page.source(), other.source()));
+            }
+        }
+        Map<String, DatasetPage> datasetsSeen = new HashMap<>();
+        for (DatasetPage page : datasets) {
+            DatasetPage other = datasetsSeen.putIfAbsent(page.name().toLowerCase(Locale.ROOT), page);
+            if (other != null) {
+                problems.add(clash("dataset", page.name(), page.source(), other.source()));
+            }
+        }
+        Map<String, JobPage> jobsSeen = new HashMap<>();
+        for (JobPage page : jobs) {
+            JobPage other = jobsSeen.putIfAbsent(page.name().toLowerCase(Locale.ROOT), page);
+            if (other != null) {
+                problems.add(clash("job", page.name(), page.source(), other.source()));
             }
         }
         return problems;
+    }
+
+    private static Problem clash(String kind, String name, SourceText page, SourceText other) {
+        return Problem.error(
+                Code.NAME_CLASH,
+                new Where(page, new Span(0, 0)),
+                "There is another " + kind + " " + name + " in " + other.name() + "; capitals do not tell names apart.",
+                "Rename one of them.");
     }
 
     /// Where a fix is called: names of fixes and jobs.
@@ -170,7 +188,9 @@ public final class Shelf {
                         fixshelf.language.Names.suggest(
                                 name,
                                 settings.environments().keySet(),
-                                "Known: " + String.join(", ", settings.environments().keySet()) + ".")));
+                                "Known: "
+                                        + String.join(
+                                                ", ", settings.environments().keySet()) + ".")));
     }
 
     /// The shelf with this page in place of the one in the same file, or added.

@@ -18,6 +18,9 @@ import java.util.stream.Stream;
 public final class ShelfReader {
     public static final String SETTINGS = "shelf.yaml";
 
+    /// In bytes; more is no page that anybody reads.
+    private static final long LARGEST = 2_000_000;
+
     private final Path root;
     private final List<Problem> problems = new ArrayList<>();
 
@@ -63,7 +66,8 @@ public final class ShelfReader {
                     .toList();
             // Pages do not know each other yet, so several are read at once; they stay in their order.
             return texts.parallelStream()
-                    .map(t -> reader.apply(t.file(), t.text()))
+                    .map(t -> page(t, reader))
+                    .flatMap(Optional::stream)
                     .toList();
         } catch (IOException | java.io.UncheckedIOException e) {
             problems.add(unreadable(from, e.getMessage()));
@@ -71,9 +75,27 @@ public final class ShelfReader {
         }
     }
 
+    /// One page; whatever it does to the reader, the others are read all the same.
+    private <T> Optional<T> page(Read read, BiFunction<Path, SourceText, T> reader) {
+        try {
+            return Optional.of(reader.apply(read.file(), read.text()));
+        } catch (StackOverflowError | RuntimeException e) {
+            String why =
+                    e instanceof StackOverflowError ? "it is nested too deeply" : "of a fault of the program, " + e;
+            synchronized (problems) {
+                problems.add(unreadable(read.file(), why));
+            }
+            return Optional.empty();
+        }
+    }
+
     private Optional<SourceText> text(Path file) {
         String name = root.relativize(file).toString().replace('\\', '/');
         try {
+            if (Files.size(file) > LARGEST) {
+                problems.add(unreadable(file, "it is larger than two million bytes"));
+                return Optional.empty();
+            }
             return Optional.of(new SourceText(name, Files.readString(file)));
         } catch (CharacterCodingException e) {
             problems.add(unreadable(file, "it is not UTF-8 text"));

@@ -40,6 +40,14 @@ final class Yaml {
     /// The mapping that stands at `span`; empty, with a problem, when there is none.
     static Optional<Fields> read(SourceText source, Span span, List<Problem> problems) {
         Yaml yaml = new Yaml(source, span, problems);
+        if (yaml.isTooDeep()) {
+            yaml.report(
+                    Code.TOO_DEEP,
+                    new Span(span.start(), span.start()),
+                    "These fields are nested too deeply.",
+                    "A page nests its fields three or four deep.");
+            return Optional.empty();
+        }
         try {
             Optional<Node> root =
                     new Compose(LoadSettings.builder().setLabel("page").build()).composeString(yaml.text);
@@ -55,6 +63,30 @@ final class Yaml {
             yaml.report(Code.BROKEN_YAML, span, "This is not YAML: " + e.getMessage() + ".", "Look at its signs.");
         }
         return Optional.empty();
+    }
+
+    private static final int DEEPEST = 60;
+
+    /// Whether anything stands in more than so many lists and fields: in brackets, behind dashes, or by its indent.
+    private boolean isTooDeep() {
+        int open = 0;
+        int deepest = 0;
+        for (String line : text.lines().toList()) {
+            int dashes = 0;
+            int at = 0;
+            while (at < line.length()
+                    && (line.charAt(at) == ' ' || line.startsWith("- ", at) || line.startsWith("? ", at))) {
+                dashes += line.charAt(at) == ' ' ? 0 : 1;
+                at++;
+            }
+            deepest = Math.max(deepest, Math.max(dashes, at / 2));
+        }
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            open += c == '[' || c == '{' ? 1 : c == ']' || c == '}' ? -1 : 0;
+            deepest = Math.max(deepest, open);
+        }
+        return deepest > DEEPEST;
     }
 
     private int offset(Mark mark) {

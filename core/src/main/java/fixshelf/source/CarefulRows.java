@@ -38,8 +38,9 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
         return Problem.about(
                 first.code(),
                 first.where().source().name(),
-                (badCount == 1 ? "One row of " : badCount + " rows of ") + file.file().getFileName()
-                        + (badCount == 1 ? " does not fit: line " : " do not fit: lines ") + places + more + ".",
+                (badCount == 1 ? "One row of " : badCount + " rows of ")
+                        + file.file().getFileName() + (badCount == 1 ? " does not fit: line " : " do not fit: lines ")
+                        + places + more + ".",
                 first.todo() + " Or let the line that reads it leave out bad rows (bad_rows: leave_out).");
     }
 
@@ -102,8 +103,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
             }
         }
 
-        private Optional<Integer> part(DuckSession.Rows out, int from, int stop, boolean heading)
-                throws IOException {
+        private Optional<Integer> part(DuckSession.Rows out, int from, int stop, boolean heading) throws IOException {
             boolean skip = heading;
             boolean oneColumn = file.columns().size() == 1;
             try (Reader in = DelimitedFile.reader(file.file(), file.options())) {

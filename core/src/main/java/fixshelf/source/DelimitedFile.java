@@ -81,7 +81,8 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
                 switch (why) {
                     case OPEN_QUOTE, TEXT_AFTER_QUOTE -> "Mend that line, or set another quote for this file.";
                     case TOO_LONG -> "Look at that line: a quote may be missing.";
-                    case NOT_DECODED -> "Set another encoding for this file: windows-1252 is the commonest of spreadsheets.";
+                    case NOT_DECODED ->
+                        "Set another encoding for this file: windows-1252 is the commonest of spreadsheets.";
                     case FIELDS -> "Mend that line, or leave out rows of another shape.";
                 };
         return Problem.about(code, file + ":" + line, "Line " + line + ": " + why.sentence() + ".", todo);
@@ -152,7 +153,8 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
         return "read_csv(" + DuckSession.text(file.toString()) + ", auto_detect = false, columns = " + shape
                 + ", delim = " + DuckSession.text(String.valueOf(options.separator())) + ", quote = "
                 + DuckSession.text(options.quote())
-                + ", escape = " + DuckSession.text(options.quote()) + ", header = " + options.heading() + ", encoding = "
+                + ", escape = " + DuckSession.text(options.quote()) + ", header = " + options.heading()
+                + ", encoding = "
                 + DuckSession.text(options.encoding()) + ", nullstr = " + nulls + ", allow_quoted_nulls = false"
                 + (words.size() == 1 && words.getFirst().equals("\u0001") ? keepEmpty : "")
                 + ", max_line_size = 2097152)";

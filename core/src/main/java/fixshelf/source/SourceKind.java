@@ -22,7 +22,8 @@ final class SourceKind {
             return problem(file, "is a link to a file that is not there.", "Mend the link, or name the file itself.");
         }
         if (Files.exists(file, LinkOption.NOFOLLOW_LINKS) && !Files.isRegularFile(file)) {
-            return problem(file, "is no file with rows in it, but a pipe or a device.", "Save its rows into a file first.");
+            return problem(
+                    file, "is no file with rows in it, but a pipe or a device.", "Save its rows into a file first.");
         }
         return Files.isRegularFile(file) ? kind(file) : Optional.empty();
     }
@@ -39,7 +40,9 @@ final class SourceKind {
         }
         if (begins(start, 'P', 'K', 3, 4)) {
             return problem(
-                    file, "is a workbook or another zip file.", "Save the sheet as delimited text, UTF-8, and read that.");
+                    file,
+                    "is a workbook or another zip file.",
+                    "Save the sheet as delimited text, UTF-8, and read that.");
         }
         if (begins(start, 0xD0, 0xCF, 0x11, 0xE0)) {
             return problem(file, "is an old or an encrypted workbook.", "Save the sheet as delimited text, UTF-8.");

@@ -58,8 +58,7 @@ final class Loaded implements AutoCloseable {
         static Optional<Stamp> of(Path file) {
             try {
                 BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
-                return Optional.of(
-                        new Stamp(now.size(), now.lastModifiedTime(), Optional.ofNullable(now.fileKey())));
+                return Optional.of(new Stamp(now.size(), now.lastModifiedTime(), Optional.ofNullable(now.fileKey())));
             } catch (IOException e) {
                 return Optional.empty();
             }
@@ -67,7 +66,8 @@ final class Loaded implements AutoCloseable {
     }
 
     /// Does `work` with a relation that reads the source, of which at least the first `records` records will be used.
-    /// It is done a second time, record by record, when the engine refuses the source. A file that was cut, replaced
+    /// It is done a second time, record by record, when the engine refuses the source. A file that was cut,
+    // replaced
     /// or removed meanwhile is a problem, whatever came of the work.
     void read(long records, Consumer<String> work) {
         Optional<Stamp> before = Stamp.of(source.file());

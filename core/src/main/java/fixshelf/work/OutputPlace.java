@@ -38,7 +38,8 @@ public final class OutputPlace {
                     "End its name in .csv, .tsv, .txt or .parquet.");
         }
         if (Files.exists(file, LinkOption.NOFOLLOW_LINKS) && !Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
-            String kind = Files.isSymbolicLink(file) ? "a link" : Files.isDirectory(file) ? "a folder" : "no plain file";
+            String kind =
+                    Files.isSymbolicLink(file) ? "a link" : Files.isDirectory(file) ? "a folder" : "no plain file";
             return refused(file, name + " is " + kind + ".", "Name a file that is written anew.");
         }
         if (read.stream().anyMatch(source -> isSame(file, source))) {
@@ -52,7 +53,8 @@ public final class OutputPlace {
         Path place = real(file);
         if (place.startsWith(root)) {
             Path inside = root.relativize(place);
-            boolean page = inside.getNameCount() > 1 && PAGES.contains(inside.getName(0).toString())
+            boolean page = inside.getNameCount() > 1
+                            && PAGES.contains(inside.getName(0).toString())
                     || inside.toString().equals("shelf.yaml");
             boolean hidden = Stream.iterate(0, i -> i < inside.getNameCount(), i -> i + 1)
                     .anyMatch(i -> inside.getName(i).toString().startsWith("."));
@@ -120,7 +122,10 @@ public final class OutputPlace {
         Path file = UserFolder.path().resolve(ALLOWED);
         if (Files.isRegularFile(file)) {
             try {
-                Files.readAllLines(file).stream().filter(l -> !l.isBlank()).map(Path::of).forEach(folders::add);
+                Files.readAllLines(file).stream()
+                        .filter(l -> !l.isBlank())
+                        .map(Path::of)
+                        .forEach(folders::add);
             } catch (IOException e) {
                 System.getLogger(OutputPlace.class.getName()).log(System.Logger.Level.WARNING, "not read: " + file, e);
             }

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.language.Lexer;
 import fixshelf.language.Names;
 import fixshelf.plan.Line;
 import fixshelf.plan.Plan;
@@ -17,9 +18,11 @@ import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -106,7 +109,8 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
     private static List<Problem> unknown(Shelf shelf, JobPage job, Set<String> names) {
-        Set<String> known = new TreeSet<>(values(shelf, job, Map.of()).keySet());
+        Set<String> known = new TreeSet<>();
+        job.parameters().keySet().stream().filter(n -> isUsed(job, n)).forEach(known::add);
         job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
         options(shelf, job.lines().getFirst().line(), Where.nowhere(job.name()))
                 .value()
@@ -124,12 +128,56 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
                 .toList();
     }
 
+    /// Whether an argument of a fix names a parameter of the job.
+    private static boolean isUsed(JobPage job, String name) {
+        return job.lines().stream()
+                .map(JobPage.PlacedLine::line)
+                .filter(Line.Apply.class::isInstance)
+                .flatMap(l -> ((Line.Apply) l).arguments().values().stream())
+                .anyMatch(text -> Lexer.tokens(text).stream()
+                        .anyMatch(t -> t.in(text).replace("\"", "").equalsIgnoreCase(name)));
+    }
+
+    /// The parameters of the job with the values that are in force.
+    private static Map<String, String> parameters(JobPage job, Map<String, String> values) {
+        Map<String, String> parameters = new LinkedHashMap<>();
+        job.parameters().keySet().forEach(n -> parameters.put(n, values.getOrDefault(n, "")));
+        return parameters;
+    }
+
     /// The values of the environment, then of the job's parameters, then of the user; later ones win.
     private static Map<String, String> values(Shelf shelf, JobPage job, Map<String, String> set) {
         Map<String, String> values = new HashMap<>(shelf.settings().values());
         values.putAll(job.parameters());
         values.putAll(set);
         return values;
+    }
+
+    /// All problems of all jobs that can be found without running them: their lines are planned over the columns of
+    /// their files. `passed` takes the jobs whose file is not in the shelf, or not there, which are not looked at.
+    public static List<Problem> problems(Shelf shelf, List<String> passed) {
+        List<Problem> problems = new ArrayList<>();
+        for (JobPage job : shelf.jobs()) {
+            if (job.problems().stream().anyMatch(Problem::isError)) {
+                continue;
+            }
+            Map<String, String> values = values(shelf, job, Map.of());
+            JobPage.PlacedLine first = job.lines().getFirst();
+            Where where = new Where(job.source(), first.span());
+            Outcome<Path> file = options(shelf, first.line(), where)
+                    .then(o -> Placeholders.fill(o.path(), values, where))
+                    .map(path -> shelf.root().resolve(path).normalize());
+            boolean there = file.value()
+                    .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
+                    .isPresent();
+            if (there) {
+                problems.addAll(draft(shelf, job, Map.of()).problems());
+            } else {
+                problems.addAll(file.problems());
+                file.value().ifPresent(f -> passed.add(job.name() + " reads " + f));
+            }
+        }
+        return problems;
     }
 
     /// The file that the first line reads.
@@ -172,8 +220,9 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
                 .map(l -> new Planner.PlacedLine(l.line(), new Where(job.source(), l.span())))
                 .toList();
         return TableMappings.filled(shelf, lines)
-                .then(filled -> Planner.plan(read, filled, shelf.callable()))
-                .then(plan -> targets(shelf, job, source, values, set).map(targets -> new PlannedJob(job, source, plan, targets)));
+                .then(filled -> Planner.plan(read, filled, shelf.callable(), parameters(job, values)))
+                .then(plan -> targets(shelf, job, source, values, set)
+                        .map(targets -> new PlannedJob(job, source, plan, targets)));
     }
 
     private static Outcome<List<Target>> targets(
@@ -188,7 +237,8 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
                         List<Target> more = new ArrayList<>(before);
                         Target target = new Target(
                                 shelf.root().resolve(path).normalize(), output.replace(), output.isParquet());
-                        boolean byUser = Placeholders.names(output.path()).stream().anyMatch(set::contains);
+                        boolean byUser =
+                                Placeholders.names(output.path()).stream().anyMatch(set::contains);
                         more.add(target.refused(OutputPlace.objection(shelf.root(), target, read, byUser)));
                         return more;
                     }));

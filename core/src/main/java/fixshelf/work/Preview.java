@@ -309,7 +309,9 @@ public final class Preview implements AutoCloseable {
         Loaded counting = Loaded.open(source, List.of());
         try (counting) {
             long[] count = new long[1];
-            counting.read(Long.MAX_VALUE, relation -> count[0] = counting.session().number("SELECT count(*) FROM " + relation));
+            counting.read(
+                    Long.MAX_VALUE,
+                    relation -> count[0] = counting.session().number("SELECT count(*) FROM " + relation));
             return Outcome.of(count[0]);
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());

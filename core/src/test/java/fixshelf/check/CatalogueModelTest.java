@@ -182,9 +182,11 @@ class CatalogueModelTest {
                 strict("n * m", r -> Meaning.fitting(() -> Math.multiplyExact(r.n(), r.m()))),
                 strict("div(n, m)", r -> Meaning.fitting(() -> Math.divideExact(r.n(), r.m()))),
                 strict("mod(n, m)", r -> Meaning.fitting(() -> r.n() % r.m())),
-                strict("mod(d, e)", r -> r.e().signum() == 0 || Meaning.quotient(r.d(), r.e(), 0) == null
-                        ? null
-                        : r.d().remainder(r.e())),
+                strict(
+                        "mod(d, e)",
+                        r -> r.e().signum() == 0 || Meaning.quotient(r.d(), r.e(), 0) == null
+                                ? null
+                                : r.d().remainder(r.e())),
                 strict("greatest(n, m, 7)", r -> Math.max(Math.max(r.n(), r.m()), 7)),
                 strict("least(s, t)", r -> Meaning.compared(r.s(), r.t()) < 0 ? r.s() : r.t()),
                 strict("abs(n)", r -> Meaning.fitting(() -> Math.absExact(r.n()))),
@@ -272,8 +274,9 @@ class CatalogueModelTest {
                 strict("add_seconds(u, n)", r -> Meaning.timeInCalendar(() -> r.u().plusSeconds(r.n()))),
                 strict("seconds_between(u, v)", r -> ChronoUnit.SECONDS.between(r.u(), r.v())),
                 strict("epoch_to_timestamp(n)", r -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(r.n()))),
-                strict("epoch_millis_to_timestamp(n)", r ->
-                        Meaning.timeInCalendar(() -> EPOCH.plusSeconds(Math.floorDiv(r.n(), 1000L)))),
+                strict(
+                        "epoch_millis_to_timestamp(n)",
+                        r -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(Math.floorDiv(r.n(), 1000L)))),
                 strict("timestamp_to_epoch(u)", r -> ChronoUnit.SECONDS.between(EPOCH, r.u())),
                 strict("serial_to_timestamp(d)", r -> {
                     LocalDate day =

@@ -31,7 +31,8 @@ class FixedArgumentsTest {
     private static final List<String> GIVEN =
             List.of("", "a", " ", "aa", "é", "😀", "]", "^-", "\\", ".", "$1", "\\1", "a]^-\\", "%", "''", "--", ", ");
     private static final List<String> TEXTS = List.of(
-            "", " ", "a", "aaa", "-a]^b", "a\\b", "\\1a$1", "x.y", " é 😀 ", "5%_", "''a''", "^-^-a^-", "a]a", "\\\\", "a---", "--a--", "a, b,, ");
+            "", " ", "a", "aaa", "-a]^b", "a\\b", "\\1a$1", "x.y", " é 😀 ", "5%_", "''a''", "^-^-a^-", "a]a", "\\\\",
+            "a---", "--a--", "a, b,, ");
 
     private record Asked(FunctionDef function, Evaluation evaluation) {}
 
@@ -41,7 +42,8 @@ class FixedArgumentsTest {
         for (FunctionDef function : Functions.ALL) {
             boolean texts = function.slots().stream().anyMatch(s -> s.fixed() && s.wants() == Wants.TEXT);
             boolean read = function.group() == FunctionDef.Group.TEXT || function.group() == FunctionDef.Group.LIST;
-            boolean known = function.slots().stream().noneMatch(s -> s.wants() == Wants.LIST || s.wants() == Wants.MAPPING);
+            boolean known =
+                    function.slots().stream().noneMatch(s -> s.wants() == Wants.LIST || s.wants() == Wants.MAPPING);
             if (texts && read && known) {
                 all.add(asked(function));
             }
@@ -73,7 +75,8 @@ class FixedArgumentsTest {
         List<List<Expr.Literal>> rows = new ArrayList<>(List.of(List.of()));
         for (Parameter parameter : fix.parameters()) {
             List<String> values = parameter.fixed() ? GIVEN : TEXTS;
-            boolean second = parameter.fixed() && rows.getFirst().stream().skip(1).findAny().isPresent();
+            boolean second = parameter.fixed()
+                    && rows.getFirst().stream().skip(1).findAny().isPresent();
             rows = rows.stream()
                     .flatMap(r -> values.stream()
                             .filter(v -> !second || v.length() < 2)
@@ -113,7 +116,8 @@ class FixedArgumentsTest {
         Engines.assumeHere(engine);
         List<Asked> all = all();
         assertThat(all).hasSizeGreaterThan(18);
-        List<List<Answer>> answers = engine.run(all.stream().map(Asked::evaluation).toList());
+        List<List<Answer>> answers =
+                engine.run(all.stream().map(Asked::evaluation).toList());
         List<String> wrong = new ArrayList<>();
         for (int f = 0; f < all.size(); f++) {
             Definition fix = all.get(f).evaluation().fix();

@@ -62,7 +62,8 @@ final class LayoutMeaning {
             case "EEE" -> time.getDayOfWeek().getDisplayName(TextStyle.SHORT, locale);
             case "EEEE" -> time.getDayOfWeek().getDisplayName(TextStyle.FULL, locale);
             case "H" -> "" + time.getHour();
-            case "MM", "dd", "HH", "mm", "ss" -> String.format("%02d", time.get(field(part.group().charAt(0))));
+            case "MM", "dd", "HH", "mm", "ss" ->
+                String.format("%02d", time.get(field(part.group().charAt(0))));
             default -> part.group();
         };
     }
@@ -96,7 +97,10 @@ final class LayoutMeaning {
                 fields.add(letters);
                 boolean names = letters.startsWith("MMM");
                 pattern.append('(')
-                        .append(names ? names(letters.length()) : letters.length() == 1 ? "[0-9]{1,2}" : "[0-9]{" + letters.length() + "}")
+                        .append(
+                                names
+                                        ? names(letters.length())
+                                        : letters.length() == 1 ? "[0-9]{1,2}" : "[0-9]{" + letters.length() + "}")
                         .append(')');
             }
         }
@@ -108,7 +112,9 @@ final class LayoutMeaning {
         for (int i = 0; i < fields.size(); i++) {
             String said = found.group(i + 1);
             String letters = fields.get(i);
-            values.put(letters.charAt(0), letters.startsWith("MMM") ? month(said, letters.length()) : Integer.parseInt(said));
+            values.put(
+                    letters.charAt(0),
+                    letters.startsWith("MMM") ? month(said, letters.length()) : Integer.parseInt(said));
         }
         return Meaning.timeInCalendar(() -> LocalDate.of(values.get('y'), values.get('M'), values.get('d'))
                 .atTime(values.getOrDefault('H', 0), values.getOrDefault('m', 0), values.getOrDefault('s', 0)));

@@ -49,8 +49,9 @@ public class NestedExpressionsTest {
     public static void meanTheSameIn(FixEngine engine, int count) {
         Engines.assumeHere(engine);
         assertThat(SUBJECTS).hasSize(EXPRESSIONS);
-        List<Evaluation> evaluations =
-                SUBJECTS.subList(0, count).stream().map(NestedExpressionsTest::evaluation).toList();
+        List<Evaluation> evaluations = SUBJECTS.subList(0, count).stream()
+                .map(NestedExpressionsTest::evaluation)
+                .toList();
         List<List<Answer>> answers = engine.run(evaluations);
         List<String> wrong = new ArrayList<>();
         int said = 0;
@@ -88,8 +89,8 @@ public class NestedExpressionsTest {
                     || answers.get(i) instanceof Answer.Failed(String why)
                             && engine.language().isLimit(why);
             said += refused ? 0 : 1;
-            boolean same = refused
-                    || answers.get(i) instanceof Answer.Value(Object got) && CaseResult.same(expected, got);
+            boolean same =
+                    refused || answers.get(i) instanceof Answer.Value(Object got) && CaseResult.same(expected, got);
             if (!same) {
                 wrong.add(subject.name() + "\n    of "
                         + row.stream().map(v -> Literals.print(v.value())).toList() + " gives " + answers.get(i)

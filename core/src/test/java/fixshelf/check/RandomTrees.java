@@ -110,7 +110,9 @@ final class RandomTrees {
         }
         if (random.nextInt(9) == 0) {
             used.merge("CASE as " + place, 1, Integer::sum);
-            String more = random.nextBoolean() ? "" : " WHEN " + node("boolean", depth - 1, "condition") + " THEN " + leaf(kind);
+            String more = random.nextBoolean()
+                    ? ""
+                    : " WHEN " + node("boolean", depth - 1, "condition") + " THEN " + leaf(kind);
             String otherwise = random.nextInt(3) == 0 ? "" : " ELSE " + node(kind, depth - 1, "branch");
             return "CASE WHEN " + node("boolean", depth - 1, "condition") + " THEN " + node(kind, depth - 1, "branch")
                     + more + otherwise + " END";
@@ -121,7 +123,8 @@ final class RandomTrees {
                 ? null
                 : random.ints(4, 0, fitting.size())
                         .mapToObj(fitting::get)
-                        .min(Comparator.comparingInt(t -> used.getOrDefault(t.function().name() + " as " + place, 0)))
+                        .min(Comparator.comparingInt(
+                                t -> used.getOrDefault(t.function().name() + " as " + place, 0)))
                         .orElseThrow();
         if (template == null) {
             return leaf(kind);
@@ -134,11 +137,14 @@ final class RandomTrees {
         FunctionDef function = template.function();
         String same = function.result() == FunctionDef.Result.SAME ? kind : one(KINDS);
         String real = function.slot(0).wants() == Wants.REAL
-                ? kind.equals("number") || random.nextInt(4) == 0 ? "number" : kind.equals("decimal") ? "decimal" : "integer"
+                ? kind.equals("number") || random.nextInt(4) == 0
+                        ? "number"
+                        : kind.equals("decimal") ? "decimal" : "integer"
                 : "decimal";
         List<String> arguments = new ArrayList<>();
         Scope none = new Scope(Scope.Fixes.NONE);
-        boolean mapped = template.call().arguments().stream().anyMatch(a -> a.type().isFixed());
+        boolean mapped =
+                template.call().arguments().stream().anyMatch(a -> a.type().isFixed());
         for (int i = 0; i < template.call().arguments().size(); i++) {
             Expr given = template.call().argument(i);
             FunctionDef.Slot slot = function.slot(i);
@@ -157,7 +163,10 @@ final class RandomTrees {
                         case NUMBER -> "number";
                         case REAL -> real.equals("number") ? real : random.nextInt(3) == 0 ? "integer" : real;
                         case ANY -> one(KINDS);
-                        case SAME -> mapped ? kind(given.type()) : same.equals("decimal") && random.nextInt(3) == 0 ? "integer" : same;
+                        case SAME ->
+                            mapped
+                                    ? kind(given.type())
+                                    : same.equals("decimal") && random.nextInt(3) == 0 ? "integer" : same;
                         case LIST, MAPPING -> "text";
                     };
             wanted = KINDS.contains(wanted) ? wanted : "text";

@@ -48,7 +48,8 @@ class SharedPartsTest {
             Scope scope = new Scope(this);
             scope.add(new Scope.Binding("x", Type.TEXT, Scope.Kind.PARAMETER));
             SourceText text = new SourceText(name, body);
-            Body read = BodyParser.parse(text, new Span(0, body.length()), scope, Type.TEXT).get();
+            Body read = BodyParser.parse(text, new Span(0, body.length()), scope, Type.TEXT)
+                    .get();
             Definition fix = new Definition(name, List.of(X), Type.TEXT, read);
             all.put(name, fix);
             return fix;
@@ -67,21 +68,36 @@ class SharedPartsTest {
         // The check digit of a number of twelve digits: one name, used thirteen times.
         StringBuilder sum = new StringBuilder("SET d = regexp_replace(trim(x), '[^0-9]', '');\nSET s = ");
         for (int i = 1; i <= 12; i++) {
-            sum.append(i == 1 ? "" : " + ").append(i % 2 == 0 ? "3 * " : "").append("to_integer(substring(d, ").append(i).append(", 1))");
+            sum.append(i == 1 ? "" : " + ")
+                    .append(i % 2 == 0 ? "3 * " : "")
+                    .append("to_integer(substring(d, ")
+                    .append(i)
+                    .append(", 1))");
         }
         sum.append(";\nRETURN CASE WHEN length(d) = 12 THEN to_text(mod(10 - mod(s, 10), 10)) END;");
-        all.add(new Asked(new Fixes().add("check_digit", sum.toString()), Map.of("4006381333931".substring(0, 12), "1", "12", "∅")));
+        all.add(new Asked(
+                new Fixes().add("check_digit", sum.toString()),
+                Map.of("4006381333931".substring(0, 12), "1", "12", "∅")));
         Fixes chain = new Fixes();
         chain.add("f0", "RETURN left('b' || x, 5);");
         for (int i = 1; i < 40; i++) {
             String before = "f" + (i - 1) + "(x)";
-            chain.add("f" + i, "RETURN CASE WHEN " + before + " = '' THEN 'none' ELSE left(" + before + " || 'c', 5) END;");
+            chain.add(
+                    "f" + i,
+                    "RETURN CASE WHEN " + before + " = '' THEN 'none' ELSE left(" + before + " || 'c', 5) END;");
         }
         all.add(new Asked(chain.all.get("f39"), Map.of("a", "baccc", "", "bcccc")));
         StringBuilder sets = new StringBuilder("SET s0 = trim(x) || ',b';\n");
         for (int i = 1; i <= 12; i++) {
-            sets.append("SET s").append(i).append(" = CASE WHEN contains(s").append(i - 1).append(", 'zz') THEN s")
-                    .append(i - 1).append(" ELSE remove_parts(s").append(i - 1).append(", ',', ARRAY['q', 'r']) END;\n");
+            sets.append("SET s")
+                    .append(i)
+                    .append(" = CASE WHEN contains(s")
+                    .append(i - 1)
+                    .append(", 'zz') THEN s")
+                    .append(i - 1)
+                    .append(" ELSE remove_parts(s")
+                    .append(i - 1)
+                    .append(", ',', ARRAY['q', 'r']) END;\n");
         }
         all.add(new Asked(new Fixes().add("long_chain", sets + "RETURN s12;"), Map.of("a,q,r", "a,b", " r ", "b")));
         all.add(new Asked(
@@ -113,9 +129,12 @@ class SharedPartsTest {
             boolean bound = language.id().equals("mariadb") && answers.getFirst() instanceof Answer.NotSaid;
             assertThat(bound ? List.of() : answers)
                     .as(language.title() + " " + asked)
-                    .isEqualTo(bound ? List.of() : asked.answers().values().stream()
-                                    .map(v -> (Answer) new Answer.Value(v.equals("∅") ? null : v))
-                                    .toList());
+                    .isEqualTo(
+                            bound
+                                    ? List.of()
+                                    : asked.answers().values().stream()
+                                            .map(v -> (Answer) new Answer.Value(v.equals("∅") ? null : v))
+                                            .toList());
         }
     }
 }

@@ -62,8 +62,8 @@ final class TreeMeaning {
     /// A whole number where an exact one is the result; the scale of an exact one.
     private static @Nullable Object as(Type type, @Nullable Object value) {
         return switch (type) {
-            case Type.Decimal(int _, int scale) when value instanceof Long whole ->
-                BigDecimal.valueOf(whole).setScale(scale);
+            case Type.Decimal(int _, int scale)
+            when value instanceof Long whole -> BigDecimal.valueOf(whole).setScale(scale);
             case Type.Decimal(int _, int scale) when value instanceof BigDecimal exact -> exact.setScale(scale);
             case Type.Num _ when value instanceof Long whole -> (double) whole;
             default -> value;
@@ -75,8 +75,7 @@ final class TreeMeaning {
         call.arguments().forEach(e -> a.add(value(e)));
         return switch (call.function().name()) {
             case "AND" -> Meaning.and((Boolean) a.get(0), (Boolean) a.get(1));
-            case "OR" ->
-                Meaning.not(Meaning.and(Meaning.not((Boolean) a.get(0)), Meaning.not((Boolean) a.get(1))));
+            case "OR" -> Meaning.not(Meaning.and(Meaning.not((Boolean) a.get(0)), Meaning.not((Boolean) a.get(1))));
             case "IS NULL" -> a.getFirst() == null;
             case "IS DISTINCT FROM" ->
                 a.get(0) == null || a.get(1) == null ? a.get(0) != a.get(1) : compared(a.get(0), a.get(1)) != 0;
@@ -88,7 +87,8 @@ final class TreeMeaning {
             case "concat_ws" ->
                 a.getFirst() == null
                         ? null
-                        : Meaning.joined((String) known(a, 0), a.subList(1, a.size()).toArray());
+                        : Meaning.joined(
+                                (String) known(a, 0), a.subList(1, a.size()).toArray());
             case "is_key" ->
                 a.getFirst() == null ? null : among(a.getFirst(), List.copyOf(((Map<?, ?>) known(a, 1)).keySet()));
             case "lookup" -> lookup(a);
@@ -123,7 +123,8 @@ final class TreeMeaning {
             case LocalDate day -> day.compareTo((LocalDate) b);
             case LocalDateTime time -> time.compareTo((LocalDateTime) b);
             case Double number -> Double.compare(number + 0.0, number(b) + 0.0);
-            default -> b instanceof Double other ? Double.compare(number(a) + 0.0, other + 0.0) : exact(a).compareTo(exact(b));
+            default ->
+                b instanceof Double other ? Double.compare(number(a) + 0.0, other + 0.0) : exact(a).compareTo(exact(b));
         };
     }
 
@@ -164,8 +165,7 @@ final class TreeMeaning {
             case "ltrim" -> trimmed(a, true, false);
             case "rtrim" -> trimmed(a, false, true);
             case "remove_prefix" -> text.startsWith(s(a, 1)) ? text.substring(s(a, 1).length()) : text;
-            case "remove_suffix" ->
-                text.endsWith(s(a, 1)) ? text.substring(0, text.length() - s(a, 1).length()) : text;
+            case "remove_suffix" -> text.endsWith(s(a, 1)) ? text.substring(0, text.length() - s(a, 1).length()) : text;
             case "replace" -> s(a, 1).isEmpty() ? text : text.replace(s(a, 1), s(a, 2));
             case "upper" -> Meaning.mapped(text, Character::toUpperCase);
             case "lower" -> Meaning.mapped(text, Character::toLowerCase);
@@ -177,8 +177,7 @@ final class TreeMeaning {
             }
             case "left" -> Meaning.between(text, 1, 1 + Math.max(0, Meaning.clamped(n(a, 1))));
             case "right" ->
-                Meaning.between(
-                        text, Meaning.length(text) + 1 - Math.max(0, Meaning.clamped(n(a, 1))), Long.MAX_VALUE);
+                Meaning.between(text, Meaning.length(text) + 1 - Math.max(0, Meaning.clamped(n(a, 1))), Long.MAX_VALUE);
             case "position" -> Meaning.position(text, s(a, 1));
             case "starts_with" -> text.startsWith(s(a, 1));
             case "ends_with" -> text.endsWith(s(a, 1));
@@ -257,9 +256,7 @@ final class TreeMeaning {
         return switch (call.function().name()) {
             case "regexp_like" -> matcher.find();
             case "regexp_extract" ->
-                matcher.find()
-                        ? Objects.requireNonNullElse(matcher.group(a.size() > 2 ? (int) n(a, 2) : 0), "")
-                        : null;
+                matcher.find() ? Objects.requireNonNullElse(matcher.group(a.size() > 2 ? (int) n(a, 2) : 0), "") : null;
             case "regexp_replace" -> matcher.replaceAll(m -> Matcher.quoteReplacement(replacement(s(a, 2), m)));
             default -> throw unknown(call);
         };
@@ -316,7 +313,8 @@ final class TreeMeaning {
     }
 
     private static @Nullable Double number(String text) {
-        Matcher shaped = Pattern.compile("[\\t-\\r ]*([+-]?([0-9]+\\.?[0-9]*|\\.[0-9]+)([eE][+-]?[0-9]{1,3})?)[\\t-\\r ]*")
+        Matcher shaped = Pattern.compile(
+                        "[\\t-\\r ]*([+-]?([0-9]+\\.?[0-9]*|\\.[0-9]+)([eE][+-]?[0-9]{1,3})?)[\\t-\\r ]*")
                 .matcher(text);
         if (text.length() > 100 || !shaped.matches()) {
             return null;
@@ -330,8 +328,7 @@ final class TreeMeaning {
         if (a.stream().limit(2).anyMatch(Double.class::isInstance)) {
             return approximate(call, a);
         }
-        boolean whole = a.stream().limit(2).allMatch(Long.class::isInstance)
-                && !(call.type() instanceof Type.Decimal);
+        boolean whole = a.stream().limit(2).allMatch(Long.class::isInstance) && !(call.type() instanceof Type.Decimal);
         BigDecimal x = exact(a.get(0));
         BigDecimal y = a.size() > 1 ? exact(a.get(1)) : BigDecimal.ONE;
         return switch (name) {
@@ -390,10 +387,13 @@ final class TreeMeaning {
         return switch (a.getFirst()) {
             case LocalDate day -> ofDay(call, day, a);
             case LocalDateTime time -> ofTime(call, time, a);
-            case String text -> LayoutMeaning.read(text, layouts(a, call), call.function().name().equals("to_date"));
+            case String text ->
+                LayoutMeaning.read(
+                        text, layouts(a, call), call.function().name().equals("to_date"));
             case Long number when call.function().name().startsWith("serial_to") -> serial(call, a, exact(number));
             case BigDecimal number -> serial(call, a, number);
-            case Long millis when call.function().name().equals("epoch_millis_to_timestamp") ->
+            case Long millis
+            when call.function().name().equals("epoch_millis_to_timestamp") ->
                 Meaning.timeInCalendar(() -> EPOCH.plusSeconds(Math.floorDiv(millis, 1000L)));
             case Long seconds -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(seconds));
             case null, default -> throw unknown(call);
@@ -409,7 +409,8 @@ final class TreeMeaning {
 
     private static @Nullable Object ofDay(Expr.Call call, LocalDate day, List<@Nullable Object> a) {
         return switch (call.function().name()) {
-            case "format_date" -> LayoutMeaning.write(day.atStartOfDay(), layouts(a, call).getFirst());
+            case "format_date" ->
+                LayoutMeaning.write(day.atStartOfDay(), layouts(a, call).getFirst());
             case "year" -> (long) day.getYear();
             case "month" -> (long) day.getMonthValue();
             case "day" -> (long) day.getDayOfMonth();
@@ -423,11 +424,14 @@ final class TreeMeaning {
             case "working_days" -> {
                 Set<LocalDate> holidays = a.size() < 3
                         ? Set.of()
-                        : ((List<?>) known(a, 2)).stream().map(LocalDate.class::cast).collect(Collectors.toSet());
+                        : ((List<?>) known(a, 2))
+                                .stream().map(LocalDate.class::cast).collect(Collectors.toSet());
                 Set<DayOfWeek> weekend = a.size() < 4
                         ? Set.of(DayOfWeek.SATURDAY, DayOfWeek.SUNDAY)
                         : ((List<?>) known(a, 3))
-                                .stream().map(d -> DayOfWeek.of(((Long) d).intValue())).collect(Collectors.toSet());
+                                .stream()
+                                        .map(d -> DayOfWeek.of(((Long) d).intValue()))
+                                        .collect(Collectors.toSet());
                 yield Meaning.workingDays(day, (LocalDate) known(a, 1), holidays, weekend);
             }
             default -> throw unknown(call);
@@ -436,7 +440,8 @@ final class TreeMeaning {
 
     private static @Nullable Object ofTime(Expr.Call call, LocalDateTime time, List<@Nullable Object> a) {
         return switch (call.function().name()) {
-            case "format_timestamp" -> LayoutMeaning.write(time, layouts(a, call).getFirst());
+            case "format_timestamp" ->
+                LayoutMeaning.write(time, layouts(a, call).getFirst());
             case "date_of" -> time.toLocalDate();
             case "hour" -> (long) time.getHour();
             case "minute" -> (long) time.getMinute();
@@ -458,7 +463,9 @@ final class TreeMeaning {
         boolean of1904 = a.size() > 1 && n(a, 1) == 1904;
         LocalDate day = !of1904
                 ? Meaning.serial(number)
-                : number < 0 ? null : Meaning.inCalendar(() -> LocalDate.of(1904, 1, 1).plusDays(number));
+                : number < 0
+                        ? null
+                        : Meaning.inCalendar(() -> LocalDate.of(1904, 1, 1).plusDays(number));
         if (day == null || call.type() instanceof Type.Date) {
             return day;
         }
@@ -473,7 +480,9 @@ final class TreeMeaning {
         if (call.function().name().equals("date_range")) {
             LocalDate last = (LocalDate) known(a, 1);
             LocalDate first = (LocalDate) known(a, 0);
-            return last.isBefore(first) ? List.of() : first.datesUntil(last.plusDays(1)).toList();
+            return last.isBefore(first)
+                    ? List.of()
+                    : first.datesUntil(last.plusDays(1)).toList();
         }
         if (call.function().name().equals("replace_each")) {
             String text = s(a, 0);
@@ -505,7 +514,8 @@ final class TreeMeaning {
             case "part_count" -> (long) parts.size();
             case "first_parts" -> joined(a, parts.stream().limit(n(a, 2)).toList());
             case "skip_parts" -> joined(a, parts.stream().skip(n(a, 2)).toList());
-            case "skip_parts_in" -> joined(a, parts.stream().dropWhile(some::contains).toList());
+            case "skip_parts_in" ->
+                joined(a, parts.stream().dropWhile(some::contains).toList());
             case "remove_part", "remove_parts" ->
                 joined(a, parts.stream().filter(p -> !some.contains(p)).toList());
             case "keep_parts" -> joined(a, parts.stream().filter(some::contains).toList());

@@ -52,7 +52,8 @@ class MovesTest {
             }
             Path journal = Files.writeString(journals.resolve("moves-" + gone + "-x"), text);
             for (int i = 0; i < done; i++) {
-                Files.move(moves.get(i).part(), moves.get(i).target(), java.nio.file.StandardCopyOption.REPLACE_EXISTING);
+                Files.move(
+                        moves.get(i).part(), moves.get(i).target(), java.nio.file.StandardCopyOption.REPLACE_EXISTING);
             }
             assertThat(Moves.finishLeftBehind(journals)).hasSize(3 - done);
             assertThat(moves).allSatisfy(m -> assertThat(m.target()).hasContent("new"));
@@ -64,7 +65,8 @@ class MovesTest {
     @Test
     void aProgramThatIsAtWorkIsLeftAlone() throws Exception {
         Path journals = Files.createDirectories(folder.resolve("journal"));
-        Path mine = Files.writeString(journals.resolve("moves-" + ProcessHandle.current().pid() + "-x"), "");
+        Path mine = Files.writeString(
+                journals.resolve("moves-" + ProcessHandle.current().pid() + "-x"), "");
         assertThat(Moves.finishLeftBehind(journals)).isEmpty();
         assertThat(mine).exists();
     }

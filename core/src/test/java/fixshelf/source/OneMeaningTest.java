@@ -28,8 +28,32 @@ class OneMeaningTest {
     Path folder;
 
     private static final List<String> PIECES = List.of(
-            "a", "b c", "", " ", "é", "😀", "\uFFFD", "\"x\"", "\"\"", "\"a,b\"", "\"a\"\"b\"", "\"a\nb\"", "\"a\r\nb\"",
-            "\"a\rb\"", " \"x\"", "\"x\" ", "a\"b", "'", "\\", "\\N", "NULL", "\u0001", "\t", "\u00A0", "\u2028", "0");
+            "a",
+            "b c",
+            "",
+            " ",
+            "é",
+            "😀",
+            "\uFFFD",
+            "\"x\"",
+            "\"\"",
+            "\"a,b\"",
+            "\"a\"\"b\"",
+            "\"a\nb\"",
+            "\"a\r\nb\"",
+            "\"a\rb\"",
+            " \"x\"",
+            "\"x\" ",
+            "a\"b",
+            "'",
+            "\\",
+            "\\N",
+            "NULL",
+            "\u0001",
+            "\t",
+            "\u00A0",
+            "\u2028",
+            "0");
 
     /// A file whose records are mostly as long as they should be, with line ends that are mostly the same.
     private static String file(Random random) {
@@ -71,7 +95,8 @@ class OneMeaningTest {
                 plain++;
                 CarefulRows careful =
                         CarefulRows.read(opened.get(), session, "t").get();
-                assertThat(session.query("SELECT * FROM " + opened.get().relation()).rows())
+                assertThat(session.query("SELECT * FROM " + opened.get().relation())
+                                .rows())
                         .as(text.replace("\n", "¶").replace("\r", "←"))
                         .isEqualTo(session.query("SELECT * FROM t").rows());
                 assertThat(careful.badCount()).as(text).isZero();
@@ -175,11 +200,22 @@ class OneMeaningTest {
                 new Case("PAR1....".getBytes(StandardCharsets.US_ASCII), "Parquet"),
                 new Case("%PDF-1.7".getBytes(StandardCharsets.US_ASCII), "PDF"))) {
             Path file = Files.write(folder.resolve("k.csv"), c.bytes());
-            assertThat(DelimitedFile.open(file, ReadOptions.of("k.csv")).problems().getFirst().what())
+            assertThat(DelimitedFile.open(file, ReadOptions.of("k.csv"))
+                            .problems()
+                            .getFirst()
+                            .what())
                     .contains(c.said());
         }
-        assertThat(DelimitedFile.open(folder, ReadOptions.of("x")).problems().getFirst().what()).contains("is a folder");
+        assertThat(DelimitedFile.open(folder, ReadOptions.of("x"))
+                        .problems()
+                        .getFirst()
+                        .what())
+                .contains("is a folder");
         Path link = Files.createSymbolicLink(folder.resolve("link.csv"), folder.resolve("gone.csv"));
-        assertThat(DelimitedFile.open(link, ReadOptions.of("x")).problems().getFirst().what()).contains("is a link");
+        assertThat(DelimitedFile.open(link, ReadOptions.of("x"))
+                        .problems()
+                        .getFirst()
+                        .what())
+                .contains("is a link");
     }
 }

@@ -43,7 +43,8 @@ class OutputPlaceTest {
     }
 
     private Outcome<JobRun.Report> run(List<String> outputs, Map<String, String> set) throws Exception {
-        StringBuilder page = new StringBuilder("job: j\nparameters: {to: out}\nlines:\n  - read: data/in.csv\noutputs:\n");
+        StringBuilder page =
+                new StringBuilder("job: j\nparameters: {to: out}\nlines:\n  - read: data/in.csv\noutputs:\n");
         outputs.forEach(o -> page.append("  - write: '").append(o).append("'\n    replace: true\n"));
         Files.writeString(root.resolve("jobs/j.yaml"), page);
         Shelf shelf = ShelfReader.read(root).get();
@@ -86,24 +87,37 @@ class OutputPlaceTest {
         Files.createDirectories(root.resolve("out/folder.csv"));
         Files.createSymbolicLink(root.resolve("out/link.csv"), aim);
         Files.createSymbolicLink(root.resolve("linked"), Files.createDirectories(folder.resolve("elsewhere")));
-        assertThat(run(List.of("out/link.csv"), Map.of()).problems().getFirst().what()).contains("is a link");
-        assertThat(run(List.of("out/folder.csv"), Map.of()).problems().getFirst().what()).contains("is a folder");
-        assertThat(run(List.of("linked/x.csv"), Map.of()).problems().getFirst().code()).isEqualTo(Code.TARGET_OUTSIDE);
-        new ProcessBuilder("mkfifo", root.resolve("out/pipe.csv").toString()).start().waitFor();
-        assertThat(run(List.of("out/pipe.csv"), Map.of()).problems().getFirst().what()).contains("no plain file");
+        assertThat(run(List.of("out/link.csv"), Map.of()).problems().getFirst().what())
+                .contains("is a link");
+        assertThat(run(List.of("out/folder.csv"), Map.of())
+                        .problems()
+                        .getFirst()
+                        .what())
+                .contains("is a folder");
+        assertThat(run(List.of("linked/x.csv"), Map.of()).problems().getFirst().code())
+                .isEqualTo(Code.TARGET_OUTSIDE);
+        new ProcessBuilder("mkfifo", root.resolve("out/pipe.csv").toString())
+                .start()
+                .waitFor();
+        assertThat(run(List.of("out/pipe.csv"), Map.of()).problems().getFirst().what())
+                .contains("no plain file");
         assertThat(aim).hasContent("mine");
     }
 
     @Test
     void twoOutputsToOneFileAreRefused() throws Exception {
-        assertThat(run(List.of("out/x.csv", "out/./x.csv"), Map.of()).problems().getFirst().what())
+        assertThat(run(List.of("out/x.csv", "out/./x.csv"), Map.of())
+                        .problems()
+                        .getFirst()
+                        .what())
                 .contains("Two outputs");
     }
 
     @Test
     void theUserMayNameAPlaceForTheRun() throws Exception {
         Path place = folder.resolve("given");
-        assertThat(run(List.of("{to}/x.csv"), Map.of("to", place.toString())).isPresent()).isTrue();
+        assertThat(run(List.of("{to}/x.csv"), Map.of("to", place.toString())).isPresent())
+                .isTrue();
         assertThat(place.resolve("x.csv")).exists();
     }
 
@@ -114,7 +128,8 @@ class OutputPlaceTest {
         Files.writeString(file, "old");
         Files.setPosixFilePermissions(file, PosixFilePermissions.fromString("rw-------"));
         assertThat(run(List.of("out/x.csv"), Map.of()).isPresent()).isTrue();
-        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file))).isEqualTo("rw-------");
+        assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(file)))
+                .isEqualTo("rw-------");
         assertThat(file).hasContent("a,b\n1,2");
     }
 }

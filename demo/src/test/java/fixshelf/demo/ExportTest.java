@@ -113,7 +113,8 @@ class ExportTest {
         String literal = Literals.print(text);
         String fallback = JSON.writeValueAsString(literal);
         String both = Literals.print("x" + text + text).replace("|", "\\|");
-        Files.writeString(root.resolve("fixes/nasty_" + i + ".fix.md"), """
+        Files.writeString(
+                root.resolve("fixes/nasty_" + i + ".fix.md"), """
                 ---
                 fix: nasty_%1$d
                 reads: %2$s
@@ -137,8 +138,7 @@ class ExportTest {
                 |---|---|---|
                 | 'x' | | %6$s |
                 """.formatted(i, quoted, fallback, text, literal, both));
-        Files.writeString(
-                root.resolve("data/nasty_" + i + ".csv"), "\"" + text.replace("\"", "\"\"") + "\",b\nx,y\n");
+        Files.writeString(root.resolve("data/nasty_" + i + ".csv"), "\"" + text.replace("\"", "\"\"") + "\",b\nx,y\n");
         Files.writeString(root.resolve("datasets/nasty_data_" + i + ".yaml"), """
                 dataset: nasty_data_%1$d
                 about: %2$s
@@ -163,14 +163,15 @@ class ExportTest {
             Path to = exported(language.id());
             try (Stream<Path> files = Files.walk(to)) {
                 // A column's name may have line breaks, between its marks; so the queries of jobs are parsed below.
-                for (Path file : files.filter(f -> Files.isRegularFile(f)
-                                && !f.getParent().endsWith("jobs"))
+                for (Path file : files.filter(
+                                f -> Files.isRegularFile(f) && !f.getParent().endsWith("jobs"))
                         .toList()) {
                     List<String> lines =
                             Files.readString(file).lines().map(String::strip).toList();
                     assertThat(lines)
                             .as(file.toString())
-                            .noneMatch(l -> l.startsWith("DROP") || l.startsWith("__import__") || l.startsWith("stop('x')"))
+                            .noneMatch(l ->
+                                    l.startsWith("DROP") || l.startsWith("__import__") || l.startsWith("stop('x')"))
                             .noneMatch(l -> l.chars().anyMatch(c -> c == 0x1B || c == 0x202E));
                 }
             }
@@ -179,9 +180,12 @@ class ExportTest {
                 Stream<Path> files = Files.list(folder.resolve("duckdb/jobs"))) {
             for (Path file : files.toList()) {
                 String tree = "json_serialize_sql(" + DuckSession.text(Files.readString(file)) + ")";
-                String counted = "SELECT json_extract_string(t, '$.error'), json_array_length(t, '$.statements') FROM (SELECT "
-                        + tree + " AS t)";
-                assertThat(session.query(counted).rows().toString()).as(file.toString()).isEqualTo("[[false, 1]]");
+                String counted =
+                        "SELECT json_extract_string(t, '$.error'), json_array_length(t, '$.statements') FROM (SELECT "
+                                + tree + " AS t)";
+                assertThat(session.query(counted).rows().toString())
+                        .as(file.toString())
+                        .isEqualTo("[[false, 1]]");
             }
         }
         Engines.assumeHere(Engines.of("pandas"));
@@ -201,12 +205,11 @@ class ExportTest {
         for (String kind : List.of("fixes", "jobs", "datasets")) {
             Files.createDirectories(other.resolve(kind));
         }
-        List<String> names = List.of(
-                "../../../x", "x\ny", "a b", "a;b", "a'b", "x = __import__('os')", "ﬁx", "1x", "a".repeat(64));
+        List<String> names =
+                List.of("../../../x", "x\ny", "a b", "a;b", "a'b", "x = __import__('os')", "ﬁx", "1x", "a".repeat(64));
         for (int i = 0; i < names.size(); i++) {
             String quoted = JSON.writeValueAsString(names.get(i));
-            Files.writeString(
-                    other.resolve("jobs/j" + i + ".yaml"), "job: " + quoted + "\nlines:\n  - read: x.csv\n");
+            Files.writeString(other.resolve("jobs/j" + i + ".yaml"), "job: " + quoted + "\nlines:\n  - read: x.csv\n");
             Files.writeString(other.resolve("datasets/d" + i + ".yaml"), "dataset: " + quoted + "\nread: x.csv\n");
             Files.writeString(other.resolve("fixes/f" + i + ".fix.md"), """
                     ---
@@ -220,7 +223,8 @@ class ExportTest {
                     SET "%s" = 'a';
                     RETURN 'b';
                     ```
-                    """.formatted(i, quoted, names.get(i).replace("\"", "\"\"")));
+                    """.formatted(
+                            i, quoted, names.get(i).replace("\"", "\"\"")));
         }
         List<String> refused = ShelfReader.read(other).get().problems().stream()
                 .filter(p -> p.code() == Code.BAD_FIELD)

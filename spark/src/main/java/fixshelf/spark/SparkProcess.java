@@ -58,7 +58,12 @@ public final class SparkProcess {
             while (cause.getCause() != null) {
                 cause = cause.getCause();
             }
-            answer.removeAll().put("error", cause instanceof StackOverflowError ? "the code is nested too deeply" : String.valueOf(cause.getMessage()));
+            answer.removeAll()
+                    .put(
+                            "error",
+                            cause instanceof StackOverflowError
+                                    ? "the code is nested too deeply"
+                                    : String.valueOf(cause.getMessage()));
         }
         return answer;
     }
