@@ -31,10 +31,9 @@ public final class Names {
     /// Longer names are not compared letter by letter.
     private static final int LONGEST_COMPARED = 200;
 
-    /// Why a fix, a parameter, a `SET`, a job or a dataset cannot be called so; empty when it can. Its name stands in
-    /// code of every language and in the names of files, so it has letters of any script, digits and `_`, and no
-    // sign
-    /// that means anything there. Letters that Python would take for others are refused too.
+    /// Why a fix, a parameter, a `SET`, a job or a dataset cannot be called so; empty when it can. Its name stands
+    /// in code of every language and in the names of files, so it has letters of any script, digits and `_`, and no
+    /// sign that means anything there. Letters that Python would take for others are refused too.
     public static Optional<String> problemWith(String name) {
         int[] points = name.codePoints().toArray();
         boolean begins = points.length > 0 && (Character.isLetter(points[0]) || points[0] == '_');

@@ -140,7 +140,7 @@ public abstract class SqlLanguage extends SqlSyntax {
     /// @param row how a row of values is written, of their names and texts
     /// @param first a list of one such row
     /// @param of the list with a function of its element: `%s` stands for the list, the name of the element, and
-    // what
+    /// what
     ///     becomes of it
     static Sql withRowOfParts(
             SharedParts parts, Sql result, Function<Map<String, String>, String> row, String first, String of) {

@@ -65,10 +65,9 @@ final class Loaded implements AutoCloseable {
         }
     }
 
-    /// Does `work` with a relation that reads the source, of which at least the first `records` records will be used.
-    /// It is done a second time, record by record, when the engine refuses the source. A file that was cut,
-    // replaced
-    /// or removed meanwhile is a problem, whatever came of the work.
+    /// Does `work` with a relation that reads the source, of which at least the first `records` records will be
+    /// used. It is done a second time, record by record, when the engine refuses the source. A file that was cut,
+    /// replaced or removed meanwhile is a problem, whatever came of the work.
     void read(long records, Consumer<String> work) {
         Optional<Stamp> before = Stamp.of(source.file());
         try {
