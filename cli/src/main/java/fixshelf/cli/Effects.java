@@ -11,6 +11,8 @@ import java.util.List;
 
 /// Prints what the lines of a job did.
 final class Effects {
+    private static final int MOST = 62;
+
     private Effects() {}
 
     static void print(PrintWriter out, Shelf shelf, PlannedJob planned, List<LineEffect> effects) {
@@ -21,7 +23,12 @@ final class Effects {
                     ? new Line.ReadFile(planned.plan().read().options())
                     : line;
             String sentence = Sentences.plain(read, name -> shelf.fix(name).map(f -> f.sentence()));
-            out.printf("%3d  %-62s %s%n", effect.line(), sentence, effect.margin());
+            String shown = sentence.length() > MOST ? sentence.substring(0, MOST - 1) + "…" : sentence;
+            out.printf("%3d  %-" + MOST + "s  %s%n", effect.line(), shown, effect.margin());
+            String reason = planned.job().lines().get(effect.line() - 1).reason();
+            if (!reason.isBlank()) {
+                out.println("     because: " + reason.strip());
+            }
         }
     }
 

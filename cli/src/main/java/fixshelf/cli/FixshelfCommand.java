@@ -28,6 +28,10 @@ import picocli.CommandLine.Spec;
             PreviewCommand.class,
             RunCommand.class,
             AllowCommand.class,
+            TryCommand.class,
+            ReadCommand.class,
+            WhereUsedCommand.class,
+            LearnStartCommand.class,
             GenerateCompletion.class,
             HelpCommand.class
         })

@@ -1,11 +1,17 @@
 package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
 
 @Command(name = "list", mixinStandardHelpOptions = true, description = "List the fixes, datasets and jobs of a shelf.")
 final class ListCommand extends ShelfOption {
@@ -14,21 +20,55 @@ final class ListCommand extends ShelfOption {
         return onShelf(this::list);
     }
 
-    private int list(Shelf shelf) {
+    @Parameters(arity = "0..1", paramLabel = "WORD", description = "Only what has this in its name or words.")
+    String word = "";
+
+    @Option(names = "--tag", paramLabel = "TAG", description = "Only fixes with this tag.")
+    String tag = "";
+
+    @Option(names = "--folder", paramLabel = "DIR", description = "Only pages in this folder of the shelf.")
+    String folder = "";
+
+    private boolean isAsked(Path file, Shelf shelf, List<String> tags, String... words) {
+        String all = String.join(" ", words).toLowerCase(Locale.ROOT);
+        String place = shelf.root().relativize(file).toString().replace('\\', '/');
+        boolean inFolder = folder.isEmpty() || place.startsWith(folder.replaceAll("/+$", "") + "/");
+        return inFolder && (tag.isEmpty() || tags.contains(tag)) && all.contains(word.toLowerCase(Locale.ROOT));
+    }
+
+    private int list(Shelf whole) {
+        List<FixPage> fixes = whole.fixes().stream()
+                .filter(f -> isAsked(
+                        f.file(),
+                        whole,
+                        f.tags(),
+                        f.name(),
+                        f.summary(),
+                        f.reads(),
+                        f.tags().toString()))
+                .toList();
+        List<DatasetPage> datasets = whole.datasets().stream()
+                .filter(d -> isAsked(d.file(), whole, List.of(), d.name(), d.about()))
+                .toList();
+        List<JobPage> jobs = whole.jobs().stream()
+                .filter(j -> isAsked(j.file(), whole, List.of(), j.name(), j.title(), j.about()))
+                .toList();
+        return list(whole, fixes, datasets, jobs);
+    }
+
+    private int list(Shelf shelf, List<FixPage> fixes, List<DatasetPage> datasets, List<JobPage> jobs) {
         if (json) {
             ObjectNode node = Output.object().put("shelf", shelf.settings().name());
-            shelf.fixes().forEach(f -> node.withArray("fixes")
+            fixes.forEach(f -> node.withArray("fixes")
                     .addObject()
                     .put("name", f.name())
                     .put("signature", f.signature())
                     .put("version", f.version())
                     .put("about", f.summary())
                     .put("cases", f.cases().size()));
-            shelf.datasets().forEach(d -> node.withArray("datasets")
-                    .addObject()
-                    .put("name", d.name())
-                    .put("about", d.about()));
-            shelf.jobs().forEach(j -> node.withArray("jobs")
+            datasets.forEach(d ->
+                    node.withArray("datasets").addObject().put("name", d.name()).put("about", d.about()));
+            jobs.forEach(j -> node.withArray("jobs")
                     .addObject()
                     .put("name", j.name())
                     .put("title", j.title())
@@ -37,13 +77,16 @@ final class ListCommand extends ShelfOption {
             return Output.FINE;
         }
         List<List<String>> rows = new ArrayList<>();
-        for (FixPage fix : shelf.fixes()) {
+        for (FixPage fix : fixes) {
             rows.add(List.of("fix", fix.name(), fix.summary()));
         }
-        shelf.datasets().forEach(d -> rows.add(List.of("dataset", d.name(), d.about())));
-        shelf.jobs().forEach(j -> rows.add(List.of("job", j.name(), j.about())));
+        datasets.forEach(d -> rows.add(List.of("dataset", d.name(), d.about())));
+        jobs.forEach(j -> rows.add(List.of("job", j.name(), j.about())));
         if (rows.isEmpty()) {
-            out().println("The shelf is empty. Write a page into fixes/, or open the window.");
+            out().println(
+                            shelf.fixes().isEmpty()
+                                    ? "The shelf is empty. Write a page into fixes/, or open the window."
+                                    : "Nothing on the shelf is like that.");
         }
         rows.forEach(r -> out().printf("%-8s %-24s %s%n", r.get(0), r.get(1), r.get(2)));
         return Output.FINE;

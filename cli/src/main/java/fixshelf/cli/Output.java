@@ -6,12 +6,15 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import com.fasterxml.jackson.databind.SerializationFeature;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.engine.Answer;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemPrinter;
 import fixshelf.problem.SourceText;
 import java.io.PrintWriter;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /// Prints for people or for machines.
 final class Output {
@@ -33,6 +36,27 @@ final class Output {
             out.println(JSON.writeValueAsString(node));
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
+        }
+    }
+
+    /// What an engine gave, as a value of the document; an error or a refusal as words beside it.
+    static void value(ObjectNode node, String name, Answer answer) {
+        switch (answer) {
+            case Answer.Value(Object value) -> raw(node, name, value);
+            case Answer.Failed(String why) -> node.put(name + "_error", why);
+            case Answer.NotSaid(String why) -> node.put(name + "_not_said", why);
+        }
+    }
+
+    /// A value as it is: nothing in it is marked.
+    static void raw(ObjectNode node, String name, @Nullable Object value) {
+        switch (value) {
+            case null -> node.putNull(name);
+            case Boolean truth -> node.put(name, truth);
+            case Long number -> node.put(name, number);
+            case BigDecimal number -> node.put(name, number.toPlainString());
+            case Double number -> node.put(name, number);
+            default -> node.put(name, value.toString());
         }
     }
 

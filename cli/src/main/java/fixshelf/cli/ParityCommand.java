@@ -47,7 +47,7 @@ final class ParityCommand extends ShelfOption {
     @Option(
             names = "--in",
             paramLabel = "LANGUAGE",
-            arity = "1..*",
+            split = ",",
             description = "Where to run them; every language that is here when left out.")
     List<String> languages = new ArrayList<>();
 

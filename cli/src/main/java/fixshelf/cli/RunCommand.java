@@ -62,10 +62,12 @@ final class RunCommand extends ShelfOption {
         }
         Effects.print(out(), shelf, planned, report.effects());
         report.careful().filter(c -> c.badCount() > 0).ifPresent(c -> {
-            out().println("Left out, because they do not fit: " + c.badCount() + " rows");
+            out().println("Left out, because they do not fit: " + c.badCount()
+                    + (c.badCount() == 1 ? " row" : " rows"));
             c.bad().stream().limit(5).forEach(b -> out().println("  line " + b.line() + ": " + b.why()));
         });
-        report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows()) + " rows"));
+        report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows())
+                + (report.rows() == 1 ? " row" : " rows")));
         if (report.files().isEmpty()) {
             out().println("The job names no output; nothing was written.");
         }

@@ -3,6 +3,7 @@ package fixshelf.cli;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.SourceText;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
@@ -26,8 +27,7 @@ final class ShowCommand extends ShelfOption {
     @Option(
             names = "--in",
             paramLabel = "LANGUAGE",
-            required = true,
-            description = "duckdb, postgresql, pandas … See fixshelf engines.")
+            description = "duckdb, postgresql, pandas … See fixshelf engines. The page itself when left out.")
     String languageId = "";
 
     @Option(
@@ -41,6 +41,9 @@ final class ShowCommand extends ShelfOption {
     }
 
     private int show(Shelf shelf) {
+        if (languageId.isEmpty()) {
+            return page(shelf);
+        }
         Optional<Language> language = Languages.find(languageId);
         if (language.isEmpty()) {
             return unknown("language", languageId, Languages.ids());
@@ -65,6 +68,28 @@ final class ShowCommand extends ShelfOption {
                             .put("code", code.get()));
         } else {
             out().println(code.get().stripTrailing());
+        }
+        return Output.FINE;
+    }
+
+    /// The page for reading, as its author wrote it.
+    private int page(Shelf shelf) {
+        Optional<SourceText> source = shelf.fix(name)
+                .map(FixPage::source)
+                .or(() -> shelf.job(name).map(JobPage::source))
+                .or(() -> shelf.dataset(name).map(d -> d.source()));
+        if (source.isEmpty()) {
+            return unknown("fix, job or dataset", name, names(shelf));
+        }
+        if (json) {
+            Output.json(
+                    out(),
+                    Output.object()
+                            .put("name", name)
+                            .put("file", source.get().name())
+                            .put("page", source.get().text()));
+        } else {
+            out().println(source.get().text().stripTrailing());
         }
         return Output.FINE;
     }

@@ -6,6 +6,7 @@ import fixshelf.check.Cases;
 import fixshelf.check.JUnitXml;
 import fixshelf.check.PromiseResult;
 import fixshelf.check.Promises;
+import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.problem.Outcome;
@@ -15,7 +16,9 @@ import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Set;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -33,7 +36,7 @@ final class TestCommand extends ShelfOption {
     @Option(
             names = "--in",
             paramLabel = "LANGUAGE",
-            arity = "1..*",
+            split = ",",
             description = "Where to run the cases; duckdb when left out. See fixshelf engines.")
     List<String> languages = new ArrayList<>();
 
@@ -44,6 +47,14 @@ final class TestCommand extends ShelfOption {
     private final List<JUnitXml.Test> tests = new ArrayList<>();
     private final ObjectNode document = Output.object();
     private int failed;
+    private int unsaid;
+
+    @Option(names = "--strict", description = "Count what a language cannot say as a failure.")
+    boolean strict;
+
+    @Option(names = "--alone", description = "Only the fixes that are named, without those that call them.")
+    boolean alone;
+
     private int held;
 
     @Override
@@ -57,7 +68,7 @@ final class TestCommand extends ShelfOption {
         if (pages.isEmpty() || engines.isEmpty()) {
             return Output.WRONG_USE;
         }
-        List<FixPage> chosen = pages.get();
+        List<FixPage> chosen = names.isEmpty() || alone ? pages.get() : withCallers(shelf, pages.get());
         List<Problem> problems = chosen.stream()
                 .flatMap(p -> shelf.definition(p).problems().stream())
                 .toList();
@@ -65,6 +76,17 @@ final class TestCommand extends ShelfOption {
         promises(shelf, chosen);
         problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
         return finish(problems);
+    }
+
+    /// The fixes, and all that call them: a change can break those too.
+    private static List<FixPage> withCallers(Shelf shelf, List<FixPage> named) {
+        Set<FixPage> all = new LinkedHashSet<>(named);
+        List<FixPage> open = new ArrayList<>(named);
+        while (!open.isEmpty()) {
+            shelf.usersOf(open.removeFirst().name())
+                    .forEach(user -> shelf.fix(user).filter(all::add).ifPresent(open::add));
+        }
+        return List.copyOf(all);
     }
 
     private void cases(Shelf shelf, List<FixPage> pages, FixEngine engine) {
@@ -84,21 +106,34 @@ final class TestCommand extends ShelfOption {
                     + String.join(" | ", result.example().cells());
             String failure = result.holds() ? "" : "expected " + result.expected() + ", got " + result.got();
             tests.add(new JUnitXml.Test(suite, name, failure));
-            document.withArray("cases")
+            this.document
+                    .withArray("cases")
                     .addObject()
                     .put("fix", result.page().name())
                     .put("language", engine.language().id())
                     .put("case", result.index() + 1)
                     .put("holds", result.holds())
-                    .put("expected", result.expected())
-                    .put("got", result.got());
+                    .put("can_say", !(result.answer() instanceof Answer.NotSaid));
+            var document = (ObjectNode) this.document
+                    .withArray("cases")
+                    .get(this.document.withArray("cases").size() - 1);
+            Output.raw(document, "expected", result.example().expected().value());
+            Output.value(document, "got", result.answer());
+            if (result.answer() instanceof Answer.NotSaid && !strict) {
+                unsaid++;
+                continue;
+            }
             count(result.holds());
             if (!result.holds()) {
                 say(suite + ", " + name + "\n    expected " + result.expected() + "\n    got      " + result.got());
             }
         }
         long holds = results.stream().filter(CaseResult::holds).count();
-        say(title + " (" + engine.presence().sentence() + "): " + holds + " of " + results.size() + " cases hold");
+        long cannot = results.stream()
+                .filter(r -> r.answer() instanceof Answer.NotSaid)
+                .count();
+        say(title + " (" + engine.presence().sentence() + "): " + holds + " of " + results.size() + " cases hold"
+                + (cannot == 0 ? "" : ", " + cannot + " cannot be said"));
     }
 
     private void promises(Shelf shelf, List<FixPage> pages) {
@@ -138,7 +173,7 @@ final class TestCommand extends ShelfOption {
     private int finish(List<Problem> problems) {
         int code = failed > 0 || problems.stream().anyMatch(Problem::isError) ? Output.PROBLEMS : Output.FINE;
         if (json) {
-            document.put("hold", held).put("fail", failed);
+            document.put("hold", held).put("fail", failed).put("cannot_say", unsaid);
             Output.problems(document, problems);
             Output.json(out(), document);
         } else {

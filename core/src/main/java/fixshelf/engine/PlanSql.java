@@ -79,7 +79,7 @@ public final class PlanSql {
         List<String> columns =
                 new ArrayList<>(carried.stream().map(PlanSql::column).toList());
         columns.add(sum(compute, c -> changed(c, values, isText(compute, c))) + " AS " + column(changed));
-        columns.add(sum(compute, c -> lost(c, values)) + " AS " + column(lost));
+        columns.add(sum(compute, c -> lost(c, values, purpose(compute, c))) + " AS " + column(lost));
         compute.columns().forEach(c -> columns.add(named(c.name(), values)));
         return "SELECT " + String.join(", ", columns) + " FROM " + from;
     }
@@ -93,8 +93,19 @@ public final class PlanSql {
         return "CAST((" + values.get(column) + ") IS DISTINCT FROM " + column(column) + " AS USMALLINT)";
     }
 
-    private static String lost(String column, Map<String, String> values) {
-        return "CAST(" + column(column) + " IS NOT NULL AND (" + values.get(column) + ") IS NULL AS USMALLINT)";
+    private static String lost(String column, Map<String, String> values, String purpose) {
+        return "CAST(" + column(column) + " IS NOT NULL AND (" + values.get(column) + ") IS NULL" + purpose
+                + " AS USMALLINT)";
+    }
+
+    /// What takes the values out that are made missing on purpose.
+    private static String purpose(Step.Compute compute, String column) {
+        return compute.computed().stream()
+                .filter(c -> c.column().equals(column))
+                .flatMap(c -> c.onPurpose().stream())
+                .map(condition -> " AND NOT coalesce((" + expression(condition) + "), FALSE)")
+                .findFirst()
+                .orElse("");
     }
 
     private static boolean isText(Step.Compute compute, String column) {

@@ -154,6 +154,21 @@ public final class Constants {
         return CommonType.fits(value, wanted);
     }
 
+    /// The constant as one of a type that it fits.
+    public static Expr.Literal converted(Expr.Literal literal, Type wanted) {
+        Object value = literal.value();
+        if (wanted instanceof Type.Decimal(int _, int scale)) {
+            value = switch (value) {
+                case Long whole -> BigDecimal.valueOf(whole).setScale(scale);
+                case BigDecimal number -> number.setScale(Math.max(scale, number.scale()));
+                case null, default -> value;
+            };
+        } else if (wanted instanceof Type.Num && value instanceof Long whole) {
+            value = whole.doubleValue();
+        }
+        return new Expr.Literal(value, wanted);
+    }
+
     /// The values alone.
     static List<@Nullable Object> plain(List<Expr.Literal> values) {
         List<@Nullable Object> plain = new ArrayList<>();

@@ -2,11 +2,19 @@ package fixshelf.language;
 
 import fixshelf.type.Type;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 
 /// A checked value fix: its signature and its typed body. Definitions hold the definitions they call, without
 /// cycles.
-public record Definition(String name, List<Parameter> parameters, Type returns, Body body) {
+///
+/// @param makesMissing for which arguments it makes a value missing on purpose; what else becomes missing is lost
+public record Definition(
+        String name, List<Parameter> parameters, Type returns, Body body, Optional<Expr> makesMissing) {
+    public Definition(String name, List<Parameter> parameters, Type returns, Body body) {
+        this(name, parameters, returns, body, Optional.empty());
+    }
+
     public Definition {
         parameters = List.copyOf(parameters);
     }

@@ -1,9 +1,13 @@
 package fixshelf.plan;
 
+import fixshelf.language.Body;
+import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.type.Column;
+import fixshelf.type.Type;
 import java.util.List;
+import java.util.Optional;
 
 /// A resolved line: what an engine does, and the columns that come out of it.
 public sealed interface Step {
@@ -31,6 +35,19 @@ public sealed interface Step {
         /// The call with the fix written out.
         public Expr value() {
             return Inliner.call(call.fix(), call.arguments());
+        }
+
+        /// For which rows the fix makes the value missing on purpose.
+        public Optional<Expr> onPurpose() {
+            return call.fix()
+                    .makesMissing()
+                    .map(condition -> Inliner.call(
+                            new Definition(
+                                    call.fix().name(),
+                                    call.fix().parameters(),
+                                    Type.BOOLEAN,
+                                    new Body(List.of(), condition)),
+                            call.arguments()));
         }
     }
 

@@ -1,9 +1,11 @@
 package fixshelf.shelf;
 
 import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -14,6 +16,26 @@ import java.util.Set;
 /// Reads the page of a dataset.
 public final class DatasetPages {
     private DatasetPages() {}
+
+    /// A page that reads a file with these options.
+    public static String write(String name, ReadOptions options) {
+        return "dataset: " + YamlText.scalar(name) + "\n" + String.join("\n", JobEdits.readFields(options)) + "\n";
+    }
+
+    /// Why a dataset cannot be kept under a name; empty when it can.
+    public static Optional<Problem> objection(String name, Path to) {
+        Optional<String> wrong = fixshelf.language.Names.problemWith(name);
+        if (wrong.isPresent()) {
+            return Optional.of(Problem.about(Code.BAD_FIELD, name, wrong.get(), "Write visits_alder_quay, say."));
+        }
+        return Files.exists(to)
+                ? Optional.of(Problem.about(
+                        Code.TARGET_EXISTS,
+                        to.toString(),
+                        "There is a dataset " + name + " already.",
+                        "Choose another name."))
+                : Optional.empty();
+    }
 
     public static DatasetPage read(Path file, SourceText source, List<String> nullWords) {
         List<Problem> problems = new ArrayList<>();

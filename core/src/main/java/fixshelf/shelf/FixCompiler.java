@@ -3,12 +3,15 @@ package fixshelf.shelf;
 import fixshelf.language.Body;
 import fixshelf.language.BodyParser;
 import fixshelf.language.Definition;
+import fixshelf.language.Expr;
+import fixshelf.language.ExpressionParser;
 import fixshelf.language.Parameter;
 import fixshelf.language.Scope;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Span;
 import fixshelf.problem.Problem;
+import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -16,6 +19,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 
@@ -119,14 +123,36 @@ final class FixCompiler implements Scope.Fixes {
             page.parameters().forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
             Outcome<Body> body = BodyParser.parse(page.source(), page.body().get(), scope, page.returns());
             problems.addAll(body.problems());
+            Optional<Expr> purpose = purpose(page, problems);
             if (problems.stream().noneMatch(p -> p.isError() && !page.isAboutCase(p))) {
-                return Outcome.of(definition(page, body.get()), problems);
+                return Outcome.of(definition(page, body.get(), purpose), problems);
             }
         }
         return Outcome.failed(problems);
     }
 
-    private static Definition definition(FixPage page, Body body) {
+    /// The condition under which the fix makes a value missing on purpose.
+    private Optional<Expr> purpose(FixPage page, List<Problem> problems) {
+        if (page.purposeSpan().isEmpty()) {
+            return Optional.empty();
+        }
+        Scope scope = new Scope(this);
+        page.parameters().forEach(p -> scope.add(new Scope.Binding(p.name(), p.type(), Scope.Kind.PARAMETER)));
+        Outcome<Expr> read = ExpressionParser.parse("makes_missing", page.purpose(), scope);
+        Problem.Where where =
+                new Problem.Where(page.source(), page.purposeSpan().get());
+        read.problems().forEach(p -> problems.add(Problem.error(p.code(), where, p.what(), p.todo())));
+        if (read.isPresent() && !read.get().type().fits(Type.BOOLEAN)) {
+            problems.add(Problem.error(
+                    Code.WRONG_TYPE,
+                    where,
+                    "makes_missing is a condition, this is " + read.get().type().label() + ".",
+                    "Write \"text = '-'\", say, or TRUE where the fix is for nothing else."));
+        }
+        return read.value();
+    }
+
+    private static Definition definition(FixPage page, Body body, Optional<Expr> purpose) {
         Set<String> fixed = BodyParser.fixedNames(body);
         List<Parameter> parameters = page.parameters().stream()
                 .map(p -> new Parameter(
@@ -136,7 +162,7 @@ final class FixCompiler implements Scope.Fixes {
                         p.about(),
                         p.type().isFixed() || fixed.contains(key(p.name()))))
                 .toList();
-        return new Definition(page.name(), parameters, page.returns(), body);
+        return new Definition(page.name(), parameters, page.returns(), body, purpose);
     }
 
     private static String key(String name) {

@@ -18,6 +18,7 @@ import java.util.Optional;
 /// @param title the first heading
 /// @param prose the Markdown between the title and the body
 /// @param body where the expression stands
+/// @param purpose a condition over the parameters: where it is true, the fix makes a value missing on purpose
 /// @param casesFrom where the table of cases begins, or the end of the page
 public record FixPage(
         Path file,
@@ -34,7 +35,9 @@ public record FixPage(
         Optional<Span> body,
         List<Case> cases,
         List<Problem> problems,
-        int casesFrom) {
+        int casesFrom,
+        Optional<Span> purposeSpan,
+        String purpose) {
 
     /// Whether a problem is about a case, so that the fix itself can be used all the same.
     boolean isAboutCase(Problem problem) {

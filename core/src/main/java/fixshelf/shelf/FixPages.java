@@ -28,7 +28,7 @@ import java.util.stream.Collectors;
 /// Reads the page of a value fix.
 public final class FixPages {
     private static final Set<String> FIELDS =
-            Set.of("fix", "kind", "version", "reads", "parameters", "returns", "tags", "promises");
+            Set.of("fix", "kind", "version", "reads", "parameters", "returns", "tags", "promises", "makes_missing");
     private static final Set<String> PARAMETER_FIELDS = Set.of("type", "default", "about");
 
     private final SourceText source;
@@ -80,7 +80,9 @@ public final class FixPages {
                 text.bodies().stream().findFirst(),
                 cases,
                 List.copyOf(problems),
-                text.table("Cases").map(t -> t.span().start()).orElse(Integer.MAX_VALUE));
+                text.table("Cases").map(t -> t.span().start()).orElse(Integer.MAX_VALUE),
+                front.filter(f -> f.has("makes_missing")).map(f -> f.spanOfValue("makes_missing")),
+                front.map(f -> f.text("makes_missing", "")).orElse(""));
     }
 
     private void wantName(Yaml.Fields front, String name) {
@@ -186,19 +188,7 @@ public final class FixPages {
                     "Change the value or the type.");
             return Optional.empty();
         }
-        return Optional.of(new Expr.Literal(converted(value.get().value(), wanted), wanted));
-    }
-
-    private static @org.jspecify.annotations.Nullable Object converted(
-            @org.jspecify.annotations.Nullable Object value, Type wanted) {
-        if (wanted instanceof Type.Decimal(int _, int scale)) {
-            return switch (value) {
-                case Long whole -> java.math.BigDecimal.valueOf(whole).setScale(scale);
-                case java.math.BigDecimal number -> number.setScale(Math.max(scale, number.scale()));
-                case null, default -> value;
-            };
-        }
-        return wanted instanceof Type.Num && value instanceof Long whole ? (Object) whole.doubleValue() : value;
+        return Optional.of(Constants.converted(value.get(), wanted));
     }
 
     private List<Promise> promises(Yaml.Fields front) {

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -64,7 +65,7 @@ public final class PageFiles {
         return beside;
     }
 
-    /// Makes an empty shelf; refuses a folder that holds one already.
+    /// Makes a shelf with a small dataset, a fix and a job that runs; refuses a folder that holds a shelf already.
     public static Outcome<Path> initShelf(Path root, String name) {
         if (Files.exists(root.resolve(ShelfReader.SETTINGS))) {
             return Outcome.failed(Problem.about(
@@ -73,12 +74,14 @@ public final class PageFiles {
                     "There is a shelf in this folder already.",
                     "Open it, or name another folder."));
         }
-        String settings = "shelf: " + YamlText.scalar(name)
-                + "\nnull_words: [\"\"]\nenvironment: dev\nenvironments:\n  dev: {data: data}\n";
-        try {
-            for (String folder : List.of("fixes", "datasets", "jobs", "data")) {
-                Files.createDirectories(root.resolve(folder));
+        Map<Path, String> pages = new LinkedHashMap<>();
+        FirstPages.all(name).forEach((file, text) -> {
+            if (!Files.exists(root.resolve(file))) {
+                pages.put(root.resolve(file), text);
             }
+        });
+        try {
+            Files.createDirectories(root.resolve("out"));
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
@@ -86,8 +89,6 @@ public final class PageFiles {
                     "The folder could not be made: " + e.getMessage() + ".",
                     "Name another place."));
         }
-        return write(root.resolve(ShelfReader.SETTINGS), settings)
-                .then(_ -> write(root.resolve(".gitignore"), ".fixshelf/\n"))
-                .map(_ -> root);
+        return write(pages).map(_ -> root);
     }
 }

@@ -17,6 +17,8 @@ public final class Visible {
                 case '\n' -> out.append('¶');
                 case '\r' -> out.append('␍');
                 case 0xA0 -> out.append('⍽');
+                // Marks that stand in the text itself are told apart by their numbers.
+                case '·', '→', '¶', '␍', '⍽', '‹' -> out.append(String.format(Locale.ROOT, "‹%02X›", c));
                 default -> {
                     if (isInvisible(c)) {
                         out.append('‹')
@@ -36,7 +38,7 @@ public final class Visible {
         String marked = mark(text);
         StringBuilder out = new StringBuilder(marked.length());
         for (int i = 0; i < marked.length(); i++) {
-            boolean single = marked.charAt(i) == '·' && text.indexOf('·') < 0 && isInner(marked, i);
+            boolean single = marked.charAt(i) == '·' && isInner(marked, i);
             out.append(single ? ' ' : marked.charAt(i));
         }
         return out.toString();

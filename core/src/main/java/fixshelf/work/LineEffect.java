@@ -24,19 +24,22 @@ public record LineEffect(
         return rowsBefore - rowsAfter;
     }
 
+    private static String counted(long number, String one) {
+        return String.format("%,d ", number) + one + (number == 1 ? "" : "s");
+    }
+
     /// The effect in a few words, as it stands in the margin of a job card.
     public String margin() {
         if (line == 1) {
-            return String.format("%,d rows", rowsAfter)
-                    + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
+            return counted(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
         }
         if (repeats.isPresent() || rowsGone() > 0) {
-            return rowsGone() == 0 ? "no row" : String.format("−%,d rows", rowsGone());
+            return rowsGone() == 0 ? "no row" : "−" + counted(rowsGone(), "row");
         }
         if (columnsAfter != columnsBefore) {
-            return columnsAfter + " columns";
+            return counted(columnsAfter, "column");
         }
-        String changed = cellsChanged == 0 ? "no cell" : String.format("%,d cells", cellsChanged);
+        String changed = cellsChanged == 0 ? "no cell" : counted(cellsChanged, "cell");
         return changed + (valuesLost > 0 ? String.format(", %,d lost", valuesLost) : "");
     }
 }

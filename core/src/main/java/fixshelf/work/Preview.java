@@ -9,6 +9,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.DelimitedFile;
+import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
@@ -252,7 +253,16 @@ public final class Preview implements AutoCloseable {
     private static String lost(String column, String both) {
         String name = DuckSession.name(column);
         return "SELECT " + DuckSession.text(column) + " AS c, CAST(o." + name + " AS VARCHAR) AS v" + both + "o." + name
-                + " IS NOT NULL AND n." + name + " IS NULL";
+                + " IS NOT NULL AND n." + name + " IS NULL AND n.\"fixshelf lost\" > 0";
+    }
+
+    /// The first rows of the source as texts; what is missing is `∅`.
+    public List<List<String>> firstRows(int most) {
+        return loaded.session().query("SELECT * FROM staged LIMIT " + most).rows().stream()
+                .map(row -> row.stream()
+                        .map(v -> v == null ? "∅" : Visible.markOddities(String.valueOf(v)))
+                        .toList())
+                .toList();
     }
 
     /// How many rows a view of a line has.

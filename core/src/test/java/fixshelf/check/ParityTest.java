@@ -116,8 +116,8 @@ class ParityTest {
 
     @Test
     void whatTheReferenceCannotSayIsNoDifference() {
-        String long1 = "to_timestamp(format_date(to_date(s, 'yyyy-MM-dd', 'd MMM yyyy')), 'd/M/yyyy H:mm')";
-        assertThat(check(long1, Twisted.of("pandas", (_, _) -> new Answer.Value(null)))
+        String tooManyDigits = "divide(d * d, d, 18)";
+        assertThat(check(tooManyDigits, Twisted.of("pandas", (_, _) -> new Answer.Value(null)))
                         .detail())
                 .startsWith("DuckDB cannot say it: ");
     }

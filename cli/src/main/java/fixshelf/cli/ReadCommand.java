@@ -1,0 +1,111 @@
+package fixshelf.cli;
+
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.DatasetPages;
+import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.DelimitedFile;
+import fixshelf.source.DelimitedShape;
+import fixshelf.plan.ReadOptions;
+import fixshelf.type.Column;
+import fixshelf.work.Preview;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+
+@Command(
+        name = "read",
+        mixinStandardHelpOptions = true,
+        description = "Look at a file: how it is formed, its columns and first rows, and a dataset page for it.")
+final class ReadCommand extends ShelfOption {
+    @Parameters(paramLabel = "FILE", description = "The file of delimited text.")
+    Path file = Path.of("");
+
+    @Option(names = "--rows", paramLabel = "N", defaultValue = "5", description = "How many rows to print.")
+    int rows = 5;
+
+    @Option(names = "--keep", paramLabel = "NAME", description = "Keep the dataset page under this name on the shelf.")
+    String keep = "";
+
+    @Override
+    public Integer call() {
+        wantCount("--rows", rows);
+        return onShelf(this::read);
+    }
+
+    private int read(Shelf shelf) {
+        Path whole = file.toAbsolutePath().normalize();
+        String path =
+                whole.startsWith(shelf.root()) ? shelf.root().relativize(whole).toString() : whole.toString();
+        Outcome<DelimitedFile> opened = open(whole, path, shelf.settings().nullWords());
+        Outcome<Preview> preview = opened.then(f -> Preview.open(f, Math.max(rows, 1), Math.max(rows, 1)));
+        if (!preview.isPresent()) {
+            return Output.problems(out(), err(), preview.problems(), json);
+        }
+        try (Preview looked = preview.get()) {
+            return print(shelf, opened.get(), looked);
+        }
+    }
+
+    private static Outcome<DelimitedFile> open(Path whole, String path, List<String> nullWords) {
+        if (!Files.isRegularFile(whole)) {
+            return DelimitedFile.open(whole, ReadOptions.of(path));
+        }
+        try {
+            return DelimitedFile.open(whole, DelimitedShape.detect(whole, path, nullWords));
+        } catch (IOException e) {
+            return DelimitedFile.open(whole, ReadOptions.of(path));
+        }
+    }
+
+    private int print(Shelf shelf, DelimitedFile source, Preview preview) {
+        String base = source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
+        String usual = base.toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{Nd}]+", "_")
+                .replaceFirst("^([0-9])", "_$1");
+        String name = keep.isBlank() ? usual : keep;
+        String page = DatasetPages.write(name, source.options());
+        List<Problem> bad = preview.careful().stream()
+                .filter(c -> c.badCount() > 0)
+                .map(c -> c.problem(source))
+                .toList();
+        if (json) {
+            var node = Output.object()
+                    .put("file", source.file().toString())
+                    .put("separator", String.valueOf(source.options().separator()))
+                    .put("encoding", source.options().encoding())
+                    .put("heading", source.options().heading())
+                    .put("page", page);
+            source.columns().forEach(c -> node.withArray("columns").add(c.name()));
+            Output.problems(node, bad);
+            Output.json(out(), node);
+        } else {
+            out().println(page);
+            out().println(source.columns().size() + (source.columns().size() == 1 ? " column" : " columns")
+                    + ", the first rows:");
+            List<List<String>> table = new ArrayList<>();
+            table.add(source.columns().stream().map(Column::name).toList());
+            table.addAll(preview.firstRows(rows));
+            Output.table(out(), table);
+            Output.problems(out(), err(), bad, false);
+        }
+        if (!keep.isBlank()) {
+            Path to = shelf.root().resolve("datasets/" + name + ".yaml");
+            Outcome<Path> kept = DatasetPages.objection(name, to)
+                    .<Outcome<Path>>map(Outcome::failed)
+                    .orElseGet(() -> PageFiles.write(to, page));
+            if (!kept.isPresent()) {
+                return Output.problems(out(), err(), kept.problems(), false);
+            }
+            out().println("Kept as " + shelf.root().relativize(to) + ".");
+        }
+        return bad.isEmpty() ? Output.FINE : Output.PROBLEMS;
+    }
+}
