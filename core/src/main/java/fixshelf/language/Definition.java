@@ -3,6 +3,7 @@ package fixshelf.language;
 import fixshelf.type.Type;
 import java.util.List;
 import java.util.Optional;
+import org.jspecify.annotations.Nullable;
 import java.util.stream.Collectors;
 
 /// A checked value fix: its signature and its typed body. Definitions hold the definitions they call, without
@@ -17,6 +18,18 @@ public record Definition(
 
     public Definition {
         parameters = List.copyOf(parameters);
+    }
+
+    /// A definition is the same as itself only: it holds all that it calls, and looking into them would go the same
+    /// ways again and again.
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return this == other;
+    }
+
+    @Override
+    public int hashCode() {
+        return name.hashCode();
     }
 
     /// `squeeze_spaces(text, keep_ends = FALSE) → text`

@@ -24,6 +24,7 @@ final class Background implements AutoCloseable {
     private final AtomicInteger open = new AtomicInteger();
     private final Set<Stop> stops = ConcurrentHashMap.newKeySet();
     private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
+    private final ReadOnlyStringWrapper fault = new ReadOnlyStringWrapper("");
 
     /// A request: its lane, its name, and how long to wait for a newer one, in milliseconds.
     record Request(String lane, String name, int waitMillis) {
@@ -42,8 +43,18 @@ final class Background implements AutoCloseable {
         return open.get() == 0;
     }
 
+    /// What failed last, in words; empty when nothing did since.
+    ReadOnlyStringProperty faultProperty() {
+        return fault.getReadOnlyProperty();
+    }
+
     /// Does `work` in the lane, then hands its result to `done` on the interface's thread.
     <T> void ask(Request request, Supplier<T> work, Consumer<T> done) {
+        ask(request, work, done, _ -> {});
+    }
+
+    /// As [#ask], and tells `failed` why there will be no result; the fault is shown in any case.
+    <T> void ask(Request request, Supplier<T> work, Consumer<T> done, Consumer<String> failed) {
         if (closed) {
             return;
         }
@@ -63,10 +74,10 @@ final class Background implements AutoCloseable {
                             try {
                                 T result = stop.during(work);
                                 Platform.runLater(() -> deliver(counter, mine, result, done));
-                            } catch (RuntimeException e) {
+                            } catch (RuntimeException | StackOverflowError | OutOfMemoryError e) {
                                 System.getLogger(Background.class.getName())
                                         .log(System.Logger.Level.ERROR, request.name(), e);
-                                Platform.runLater(this::finished);
+                                Platform.runLater(() -> failed(request, e, failed));
                             } finally {
                                 stops.remove(stop);
                             }
@@ -78,6 +89,17 @@ final class Background implements AutoCloseable {
     /// Ends all that runs now; each piece of work says that it was stopped.
     void stop() {
         stops.forEach(Stop::now);
+    }
+
+    private void failed(Request request, Throwable why, Consumer<String> failed) {
+        String words = "A fault of the program while " + request.name() + ": "
+                + (why.getMessage() == null ? why.getClass().getSimpleName() : why.getMessage());
+        try {
+            fault.set(words);
+            failed.accept(words);
+        } finally {
+            finished();
+        }
     }
 
     private <T> void deliver(AtomicLong counter, long mine, T result, Consumer<T> done) {

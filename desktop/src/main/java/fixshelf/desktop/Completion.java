@@ -9,6 +9,7 @@ import javafx.scene.Node;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyEvent;
 import javafx.stage.Popup;
+import javafx.stage.Screen;
 
 /// A list of words under a field: typed letters narrow it, Enter or Tab takes the chosen one.
 final class Completion {
@@ -76,9 +77,22 @@ final class Completion {
         list.getStylesheets().setAll(owner.getScene().getStylesheets());
         list.getItems().setAll(words);
         list.getSelectionModel().selectFirst();
-        list.setPrefHeight(words.size() * 29 + 4);
+        double height = words.size() * 29 + 4;
+        list.setPrefHeight(height);
         list.setPrefWidth(380);
-        popup.show(owner, at.getMinX(), at.getMaxY() + 2);
+        popup.setAutoFix(false);
+        popup.show(owner, at.getMinX(), beside(at, height));
+    }
+
+    /// Below what is typed, or above it where there is no room below: the typed words are always seen.
+    private static double beside(Bounds at, double height) {
+        double bottom = Screen.getScreensForRectangle(at.getMinX(), at.getMinY(), 1, 1).stream()
+                .findFirst()
+                .orElse(Screen.getPrimary())
+                .getVisualBounds()
+                .getMaxY();
+        boolean below = at.getMaxY() + 2 + height <= bottom || at.getMinY() - 2 - height < 0;
+        return below ? at.getMaxY() + 2 : at.getMinY() - 2 - height;
     }
 
     void hide() {

@@ -223,8 +223,7 @@ final class EvidencePage {
                 .anyMatch(l -> l.line() instanceof Line.Apply apply
                         && apply.fix().equalsIgnoreCase(fix)
                         && apply.columns() instanceof fixshelf.plan.Columns.Named(List<String> names)
-                        && names.stream().anyMatch(column::equalsIgnoreCase)
-                        && !column.equals("village"));
+                        && names.stream().anyMatch(column::equalsIgnoreCase));
     }
 
     private void look() {

@@ -7,7 +7,9 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.ShelfReader;
 import java.io.File;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -15,14 +17,17 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
+import javafx.scene.layout.VBox;
 import javafx.scene.text.Font;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
@@ -87,26 +92,93 @@ final class Frame {
         Outcome<Workbench> opened = Workbench.open(folder);
         if (opened.isPresent()) {
             show(opened.get());
-            settings.put("shelf", folder.toAbsolutePath().normalize().toString());
+            settings.opened(folder.toAbsolutePath().normalize());
         } else {
             welcome(opened.problems());
         }
     }
 
-    /// The page for a user who has no shelf yet, or whose shelf cannot be opened.
+    /// The page for a user who has no shelf yet, or whose shelf cannot be opened: what a shelf is, and the ways to one.
     void welcome(List<Problem> problems) {
-        Label title = Ui.label("Fix Shelf", "title");
-        Label words = Ui.wrapped(
-                "A shelf is a folder with your fixes, datasets and jobs as plain pages. Open one, or make a new one in"
-                        + " an empty folder.",
-                "prose");
-        HBox buttons = Ui.row("state", Ui.button(newShelf(), "strong"), Ui.button(openShelf()));
-        var page = Ui.column("notice", title, words);
+        VBox page = Ui.column("notice", Ui.label("Fix Shelf", "title"));
         problems.forEach(p -> page.getChildren().add(Ui.wrapped(p.sentence(), "problem")));
-        page.getChildren().add(buttons);
+        page.getChildren()
+                .addAll(
+                        Ui.wrapped(
+                                "A shelf is a folder with your fixes, datasets and jobs as plain pages. A fix is a small"
+                                        + " function that cleans one kind of mess; a job uses fixes on a file.",
+                                "prose"),
+                        Ui.label("Begin", "heading"),
+                        step(
+                                "A new shelf, with a small dataset, a first fix and a job that runs.",
+                                Ui.button(newShelf(), "strong")),
+                        step("A shelf that is there already.", Ui.button(openShelf())),
+                        step("Or type the folder here, and press Enter.", folderField()));
+        List<Path> last = settings.lastShelves();
+        if (!last.isEmpty()) {
+            page.getChildren().add(Ui.label("Last shelves", "heading"));
+            last.forEach(folder ->
+                    page.getChildren().add(Ui.button(Command.of(folder.toString(), "", () -> open(folder)), "plain")));
+        }
         root.setTop(null);
-        root.setCenter(page);
+        root.setCenter(Ui.page(page));
         root.setBottom(null);
+    }
+
+    private static HBox step(String words, Node control) {
+        Label label = Ui.wrapped(words);
+        label.setMinWidth(340);
+        label.setPrefWidth(340);
+        return Ui.row("state", label, control);
+    }
+
+    /// A folder that is typed: one that holds a shelf is opened, another becomes one.
+    private TextField folderField() {
+        TextField field = new TextField();
+        field.setId("shelf-folder");
+        field.setPromptText("a folder");
+        field.setPrefColumnCount(28);
+        field.setOnAction(_ -> {
+            if (!field.getText().isBlank()) {
+                Path folder = Path.of(field.getText().strip()).toAbsolutePath().normalize();
+                if (Files.exists(folder.resolve(ShelfReader.SETTINGS))) {
+                    open(folder);
+                } else {
+                    create(folder);
+                }
+            }
+        });
+        return field;
+    }
+
+    /// All problems of the pages, each with where it is, and a way there.
+    private void showProblems() {
+        VBox page = Ui.column("notice", Ui.label("Problems", "title"));
+        for (Problem problem : workbench().map(w -> w.problemsProperty().get()).orElse(List.of())) {
+            String place = problem.where().source().name() + ", line "
+                    + problem.where().position().line();
+            page.getChildren().add(Ui.button(Command.of(place, "", () -> goTo(problem)), "plain"));
+            page.getChildren().add(Ui.wrapped(problem.sentence(), problem.isError() ? "problem" : "soft"));
+        }
+        page.getChildren().add(Ui.label("What is no fix or job is mended in a text editor.", "soft"));
+        places.values().forEach(b -> b.setSelected(false));
+        root.setCenter(Ui.page(page));
+    }
+
+    private void goTo(Problem problem) {
+        Workbench open = Objects.requireNonNull(workbench);
+        Path file = open.shelf().root().resolve(problem.where().source().name());
+        open.shelf().fixes().stream()
+                .filter(f -> f.file().equals(file))
+                .findFirst()
+                .ifPresent(f -> showFix(f.name()));
+        open.shelf().jobs().stream()
+                .filter(j -> j.file().equals(file))
+                .findFirst()
+                .ifPresent(j -> {
+                    enter(jobsPlace());
+                    jobsPlace().show(j.file());
+                });
     }
 
     private void show(Workbench opened) {
@@ -135,6 +207,10 @@ final class Frame {
         stop.visibleProperty().bind(opened.background().busyProperty().isNotEmpty());
         root.setBottom(Ui.row("status", status, busy, stop, Ui.spring(), keys));
         busy.textProperty().bind(opened.background().busyProperty());
+        opened.background().faultProperty().addListener((_, _, words) -> {
+            status.setText(words);
+            Ui.mark(status, "problem", !words.isEmpty());
+        });
         opened.resultsProperty().addListener(_ -> showState());
         opened.problemsProperty().addListener(_ -> showState());
         opened.shelfProperty().addListener(_ -> opened.check(250));
@@ -156,7 +232,12 @@ final class Frame {
             state.getChildren().add(Ui.label("▲ " + Ui.count(fails, "fails", "fail"), "fails"));
         }
         if (problems > 0) {
-            state.getChildren().add(Ui.label("▲ " + Ui.count(problems, "problem", "problems"), "fails"));
+            Button all = Ui.button(
+                    Command.of("▲ " + Ui.count(problems, "problem", "problems"), "", this::showProblems),
+                    "plain",
+                    "fails");
+            all.setId("all-problems");
+            state.getChildren().add(all);
         }
     }
 
@@ -171,6 +252,7 @@ final class Frame {
 
     private void refreshStatus() {
         if (current != null) {
+            Ui.mark(status, "problem", false);
             status.setText(current.status());
             keys.setText(current.keys());
         }

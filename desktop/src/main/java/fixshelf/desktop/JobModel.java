@@ -2,7 +2,9 @@ package fixshelf.desktop;
 
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Step;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
@@ -149,6 +151,11 @@ final class JobModel {
                     report.value().ifPresent(r -> RunLog.add(shelf.root(), planned.get(), r));
                     return report;
                 },
-                done);
+                done,
+                why -> done.accept(Outcome.failed(Problem.about(
+                        Code.ENGINE_FAILED,
+                        job.name(),
+                        why,
+                        "Nothing was written. Try again; if it stays, report it."))));
     }
 }

@@ -84,7 +84,7 @@ final class JobRows {
         shown = null;
         say(problem, true);
         lost.setVisible(false);
-        grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "Nothing to show until this is mended.");
+        grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "No rows to show.");
     }
 
     void say(String words, boolean wrong) {

@@ -109,10 +109,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                 .setAll(workbench.shelf().jobs().stream().map(JobPage::title).toList());
         List<Path> files = workbench.shelf().jobs().stream().map(JobPage::file).toList();
         if (file == null && !files.isEmpty()) {
-            file = files.stream()
-                    .filter(f -> f.endsWith("visits_clean.yaml"))
-                    .findFirst()
-                    .orElse(files.getFirst());
+            file = files.getFirst();
             chosen = job().map(j -> j.lines().size()).orElse(1);
         }
         jobs.getSelectionModel().select(files.indexOf(file));
@@ -174,7 +171,10 @@ final class JobsPlace implements Place, JobCard.Listener {
         fillButtons();
         changed.run();
         if (job.isEmpty()) {
-            about.setText("There is no job yet. Drop a file of delimited text on the window, or press Ctrl+Shift+O.");
+            about.setText(
+                    "There is no job yet. Drop a file of delimited text on the window, or press Ctrl+Shift+O: a job"
+                            + " begins with the line that reads it. Then add lines by typing the name of a fix.");
+            rows.showNothing("No file is read yet.");
             return;
         }
         about.setText(aboutText(job.get()));

@@ -5,6 +5,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.BiConsumer;
+import java.util.function.Consumer;
 import javafx.collections.ObservableListBase;
 
 /// A list over the pages of a result: it knows how many rows there are and asks for the pages that are looked at.
@@ -16,6 +17,8 @@ final class PagedRows extends ObservableListBase<PreviewRow> {
     private final int size;
     private final BiConsumer<Integer, PagedRows> fetch;
     private final Map<Integer, List<PreviewRow>> pages = new TreeMap<>();
+
+    private Consumer<List<PreviewRow>> first = _ -> {};
 
     /// `fetch` is asked for a page and later hands it over with [#put].
     PagedRows(long size, BiConsumer<Integer, PagedRows> fetch) {
@@ -38,7 +41,17 @@ final class PagedRows extends ObservableListBase<PreviewRow> {
         return at < page.size() ? page.get(at) : COMING;
     }
 
+    /// Tells, once, the rows of the page that comes first.
+    void whenFirstCome(Consumer<List<PreviewRow>> listener) {
+        first = listener;
+    }
+
     void put(int page, List<PreviewRow> rows) {
+        if (!rows.isEmpty()) {
+            Consumer<List<PreviewRow>> listener = first;
+            first = _ -> {};
+            listener.accept(rows);
+        }
         beginChange();
         pages.put(page, rows);
         for (int i = 0; i < rows.size() && page * PAGE + i < size; i++) {

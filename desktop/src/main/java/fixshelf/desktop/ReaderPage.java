@@ -30,6 +30,17 @@ final class ReaderPage {
         sheet.getChildren().add(Ui.label("Choose a fix on the left.", "soft"));
     }
 
+    /// What stands here while no fix is chosen.
+    void emptyWords(boolean noFix) {
+        if (page == null) {
+            String words = noFix
+                    ? "Here a fix is read and tried, once there is one: its purpose, its cases, and what it gives for what you"
+                            + " type."
+                    : "Choose a fix on the left.";
+            sheet.getChildren().setAll(Ui.wrapped(words, "soft"));
+        }
+    }
+
     Region view() {
         return view;
     }

@@ -51,9 +51,33 @@ final class RowsGrid extends TableView<PreviewRow> {
             getColumns().clear();
             getColumns().add(numbers());
             inOrder.forEach(c -> getColumns().add(column(c, columns.indexOf(c), wide)));
+            rows.whenFirstCome(some -> fit(inOrder, columns, some));
         }
         setPlaceholder(Ui.label(emptyWords, "soft"));
         setItems(rows);
+    }
+
+    private static final int FITTED = 60;
+
+    /// Makes columns as wide as what stands in them, within bounds; the user can draw them wider.
+    private void fit(List<Column> inOrder, List<Column> columns, List<PreviewRow> rows) {
+        for (int i = 0; i < inOrder.size() && i + 1 < getColumns().size(); i++) {
+            Column column = inOrder.get(i);
+            int index = columns.indexOf(column);
+            int longest = column.name().length() + 1;
+            for (PreviewRow row : rows.subList(0, Math.min(FITTED, rows.size()))) {
+                if (index < row.cells().size()) {
+                    PreviewRow.Cell cell = row.cells().get(index);
+                    int now = length(cell.value());
+                    longest = Math.max(longest, cell.changed() ? now + length(cell.was()) + 3 : now);
+                }
+            }
+            getColumns().get(i + 1).setPrefWidth(Math.clamp(28 + 8.2 * longest, 76, 330));
+        }
+    }
+
+    private static int length(@Nullable Object value) {
+        return value == null ? 7 : Math.max(5, value.toString().length());
     }
 
     private static TableColumn<PreviewRow, PreviewRow> numbers() {

@@ -15,6 +15,7 @@ import java.util.Optional;
 import java.util.TreeMap;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
+import javafx.scene.control.Button;
 import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyCode;
@@ -41,6 +42,7 @@ final class ShelfPlace implements Place {
     private final Runnable changed;
     private final ListView<Entry> catalogue = new ListView<>();
     private final ObservableList<Entry> entries = FXCollections.observableArrayList();
+    private final Button change = Ui.button(Command.of("Change this fix", "Shortcut+E", this::write), "strong");
     private final ReaderPage reader;
     private final BorderPane whole = new BorderPane();
     private final FacingPages pages;
@@ -69,10 +71,10 @@ final class ShelfPlace implements Place {
         });
         VBox.setVgrow(catalogue, Priority.ALWAYS);
         HBox buttons = Ui.row("buttons");
-        buttons.getChildren()
-                .addAll(
-                        Ui.button(Command.of("Change this fix", "Shortcut+E", this::write), "strong"),
-                        Ui.button(Command.of("New fix", "Shortcut+N", this::create)));
+        buttons.getChildren().addAll(change, Ui.button(Command.of("New fix", "Shortcut+N", this::create)));
+        catalogue.setPlaceholder(Ui.wrapped(
+                "No fix yet. A fix is one small function that cleans one kind of mess. Press Ctrl+N to write the first.",
+                "soft"));
         VBox left = new VBox(catalogue, buttons);
         pages = new FacingPages(left, reader.view());
         whole.setCenter(pages);
@@ -97,6 +99,8 @@ final class ShelfPlace implements Place {
         });
         Path keep = chosen;
         entries.setAll(all);
+        change.setDisable(all.isEmpty());
+        reader.emptyWords(all.isEmpty());
         select(keep);
     }
 
@@ -169,7 +173,9 @@ final class ShelfPlace implements Place {
     public List<Command> commands() {
         List<Command> all = new ArrayList<>(List.of(
                 Command.of("Change this fix", "Shortcut+E", this::write)
-                        .when(() -> !isWriting && whole.getScene() != null),
+                        .when(() -> !isWriting
+                                && whole.getScene() != null
+                                && !workbench.shelf().fixes().isEmpty()),
                 Command.of("New fix", "Shortcut+N", this::create),
                 PromiseLines.keepBroken(workbench, () -> chosen)));
         writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));

@@ -6,9 +6,11 @@ import java.io.IOException;
 import java.io.StringReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /// What the window remembers for this user: the last shelf, the sheet, the size of text.
 final class UserSettings {
@@ -33,6 +35,28 @@ final class UserSettings {
         return Optional.ofNullable(values.getProperty("shelf")).map(Path::of);
     }
 
+    private static final int MOST_SHELVES = 6;
+
+    /// The shelves that were open, the last one first, as far as they are still there.
+    List<Path> lastShelves() {
+        return Stream.of(values.getProperty("shelves", "").split("\t"))
+                .filter(p -> !p.isBlank())
+                .map(Path::of)
+                .filter(Files::isDirectory)
+                .toList();
+    }
+
+    /// Remembers that a shelf was opened.
+    void opened(Path folder) {
+        String others = lastShelves().stream()
+                .filter(p -> !p.equals(folder))
+                .limit(MOST_SHELVES - 1)
+                .map(p -> "\t" + p)
+                .collect(Collectors.joining());
+        values.setProperty("shelves", folder + others);
+        put("shelf", folder.toString());
+    }
+
     boolean isDark() {
         return "dark".equals(values.getProperty("sheet"));
     }
@@ -46,7 +70,7 @@ final class UserSettings {
         values.setProperty(name, value);
         String text = values.stringPropertyNames().stream()
                 .sorted()
-                .map(n -> n + "=" + values.getProperty(n).replace("\\", "\\\\") + "\n")
+                .map(n -> n + "=" + values.getProperty(n).replace("\\", "\\\\").replace("\t", "\\t") + "\n")
                 .collect(Collectors.joining());
         PageFiles.write(file, text);
     }

@@ -63,9 +63,13 @@ final class WindowCommands {
         @Nullable
         Path folder;
 
+        @Option(names = "--shelf", paramLabel = "DIR", description = "The shelf, as for every other command.")
+        @Nullable
+        Path shelf;
+
         @Override
         public Integer call() {
-            return open(Optional.ofNullable(folder));
+            return open(Optional.ofNullable(shelf != null ? shelf : folder));
         }
     }
 
