@@ -23,8 +23,12 @@ final class Effects {
                     ? new Line.ReadFile(planned.plan().read().options())
                     : line;
             String sentence = Sentences.plain(read, name -> shelf.fix(name).map(f -> f.sentence()));
-            String shown = sentence.length() > MOST ? sentence.substring(0, MOST - 1) + "…" : sentence;
-            out.printf("%3d  %-" + MOST + "s  %s%n", effect.line(), shown, effect.margin());
+            // Nothing is cut: what follows a long sentence stands on a line of its own.
+            boolean fits = sentence.length() <= MOST;
+            String margin = effect.margin().isEmpty() || fits
+                    ? effect.margin()
+                    : System.lineSeparator() + " ".repeat(MOST + 7) + effect.margin();
+            out.printf(fits ? "%3d  %-" + MOST + "s  %s%n" : "%3d  %s%s%n", effect.line(), sentence, margin);
             String reason = planned.job().lines().get(effect.line() - 1).reason();
             if (!reason.isBlank()) {
                 out.println("     because: " + reason.strip());

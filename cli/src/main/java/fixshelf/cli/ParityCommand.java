@@ -24,6 +24,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -116,7 +117,12 @@ final class ParityCommand extends ShelfOption {
             print(report, jobReport);
             problems.forEach(p -> err().print(ProblemPrinter.print(p)));
             err().flush();
-            out().printf("%s, in %.1f s%n", report.summary(), (System.nanoTime() - start) / 1e9);
+            String jobsSaid = jobReport.results().isEmpty() ? "" : "jobs: " + jobReport.summary();
+            String fixesSaid = jobsSaid.isEmpty() || !results.isEmpty() ? report.summary() : "";
+            String both = String.join(
+                    "; ",
+                    Stream.of(fixesSaid, jobsSaid).filter(s -> !s.isEmpty()).toList());
+            out().printf("%s, in %.1f s%n", both, (System.nanoTime() - start) / 1e9);
         }
         if (file != null) {
             Outcome<Path> written = PageFiles.write(file.toAbsolutePath(), report.markdown() + jobReport.markdown());

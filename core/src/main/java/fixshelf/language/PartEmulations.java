@@ -110,13 +110,24 @@ final class PartEmulations {
 
     /// Each part is put between separators of its own, so that whole parts can be found as text.
     private static Expr withoutPart(Expr text, Expr separator, Expr part) {
-        Expr twice = call(TextFunctions.CONCAT, separator, separator);
+        Expr twice = joined(separator, separator);
         Expr inner = call(TextFunctions.REPLACE, text, separator, twice);
         Expr wrapped = new Expr.Call(TextFunctions.CONCAT_CALL, List.of(separator, inner, separator));
-        Expr whole = new Expr.Call(TextFunctions.CONCAT_CALL, List.of(separator, part, separator));
+        Expr whole = joined(separator, part, separator);
         Expr left = call(TextFunctions.REPLACE, wrapped, whole, text(""));
         Expr bare = call(TextFunctions.REMOVE_SUFFIX, call(TextFunctions.REMOVE_PREFIX, left, separator), separator);
         return call(TextFunctions.REPLACE, bare, twice, separator);
+    }
+
+    private static Expr joined(Expr... texts) {
+        StringBuilder whole = new StringBuilder();
+        for (Expr text : texts) {
+            if (!(text instanceof Expr.Literal(String known, Type _))) {
+                return new Expr.Call(TextFunctions.CONCAT_CALL, List.of(texts));
+            }
+            whole.append(known);
+        }
+        return text(whole.toString());
     }
 
     private static Expr dropEmptyParts(Expr text, Expr separator) {

@@ -235,9 +235,9 @@ public final class RLanguage extends FrameLanguage {
             }
             """);
         all.put(".replace_each", """
-            # Every occurrence of each text becomes another one, one after the other.
+            # Every occurrence of each text becomes another one, one after the other; the empty text occurs nowhere.
             .replace_each <- function(text, from, to) {
-              for (i in seq_along(from)) text <- str_replace_all(text, fixed(from[i]), to[i])
+              for (i in which(from != "")) text <- str_replace_all(text, fixed(from[i]), to[i])
               text
             }
             """);

@@ -5,6 +5,7 @@ import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.language.LikePattern;
+import fixshelf.language.PatternHelp;
 import fixshelf.language.Regex;
 import fixshelf.language.RegexParser;
 import fixshelf.language.Replacement;
@@ -136,16 +137,8 @@ final class RWriter {
             case "trim" -> trimmed(a, true, true);
             case "ltrim" -> trimmed(a, true, false);
             case "rtrim" -> trimmed(a, false, true);
-            case "remove_prefix" ->
-                caseWhen(List.of(
-                        "startsWith(" + text(a.get(0)) + ", " + one(a.get(1)) + ") ~ substring(" + text(a.get(0)) + ", "
-                                + lengthOf(a.get(1)) + " + 1)",
-                        "TRUE ~ " + text(a.get(0))));
-            case "remove_suffix" ->
-                caseWhen(List.of(
-                        "endsWith(" + text(a.get(0)) + ", " + one(a.get(1)) + ") ~ substr(" + text(a.get(0))
-                                + ", 1, str_length(" + text(a.get(0)) + ") - " + lengthOf(a.get(1)) + ")",
-                        "TRUE ~ " + text(a.get(0))));
+            case "remove_prefix" -> withoutEnd(a, true);
+            case "remove_suffix" -> withoutEnd(a, false);
             case "replace" -> replace(a);
             case "upper" -> R.call("toupper", text(a.get(0)));
             case "lower" -> R.call("tolower", text(a.get(0)));
@@ -278,14 +271,33 @@ final class RWriter {
         return R.call("str_remove_all", text(a.get(0)), RLiterals.quoted(pattern));
     }
 
+    /// Without the text at its start or its end. A text that is known is a pattern there, which names its subject once.
+    private R withoutEnd(List<Expr> a, boolean start) {
+        String subject = text(a.get(0));
+        if (a.get(1) instanceof Expr.Literal(String known, Type _)) {
+            if (known.isEmpty()) {
+                return r(a.get(0));
+            }
+            String pattern = RegexWriter.icu()
+                    .write(RegexParser.parse(PatternHelp.escaped(known)).get());
+            return R.call("str_remove", subject, RLiterals.quoted(start ? "^" + pattern : pattern + "\\z"));
+        }
+        String end = one(a.get(1));
+        String rest = start
+                ? "startsWith(" + subject + ", " + end + ") ~ substring(" + subject + ", " + lengthOf(a.get(1))
+                        + " + 1)"
+                : "endsWith(" + subject + ", " + end + ") ~ substr(" + subject + ", 1, str_length(" + subject + ") - "
+                        + lengthOf(a.get(1)) + ")";
+        return caseWhen(List.of(rest, "TRUE ~ " + subject));
+    }
+
     private R replace(List<Expr> a) {
         if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
             return r(a.get(0));
         }
-        R replaced = R.call("str_replace_all", text(a.get(0)), "fixed(" + one(a.get(1)) + ")", one(a.get(2)));
         return a.get(1) instanceof Expr.Literal
-                ? replaced
-                : new R("if (" + one(a.get(1)) + " == \"\") " + text(a.get(0)) + " else " + replaced.text(), 0);
+                ? R.call("str_replace_all", text(a.get(0)), "fixed(" + one(a.get(1)) + ")", one(a.get(2)))
+                : R.call(".replace_each", text(a.get(0)), one(a.get(1)), one(a.get(2)));
     }
 
     /// One after the other in a loop: R reads no more than some 50 calls inside one another.

@@ -3,6 +3,8 @@ package fixshelf.work;
 import fixshelf.render.Language;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
 
 /// Results of jobs as a board: jobs down, languages across.
 public record JobReport(List<JobParity> results) {
@@ -36,6 +38,18 @@ public record JobReport(List<JobParity> results) {
                 .filter(r -> !(r.verdict() instanceof JobParity.Same))
                 .map(r -> r.job() + " in " + r.language().title() + ": " + r.detail())
                 .toList();
+    }
+
+    /// How many of the cells are what, in words.
+    public String summary() {
+        Map<String, Long> counts =
+                results.stream().collect(Collectors.groupingBy(JobParity::word, Collectors.counting()));
+        return String.format(
+                "%d same, %d differ, %d cannot be said, %d not run",
+                counts.getOrDefault("same", 0L),
+                counts.getOrDefault("differs", 0L),
+                counts.getOrDefault("cannot_say", 0L),
+                counts.getOrDefault("not_run", 0L));
     }
 
     /// A section of a page; empty where there is no job.

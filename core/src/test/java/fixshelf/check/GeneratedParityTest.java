@@ -15,10 +15,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 
 /// On the edges of every type and on made-up values, each language answers as DuckDB does, or says that it cannot.
+@Tag("proof")
 public class GeneratedParityTest {
     private static final int VALUES = 400;
 

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
@@ -29,7 +30,7 @@ public class NestedExpressionsTest {
     /// Others are tried with `-Dnested.seed=…`, more of them with `-Dnested.count=…`.
     private static final long SEED = Long.getLong("nested.seed", 5);
 
-    private static final int EXPRESSIONS = Integer.getInteger("nested.count", 250);
+    private static final int EXPRESSIONS = Integer.getInteger("nested.count", 150);
     private static final int ROWS = 40;
 
     private static final RandomTrees TREES = new RandomTrees(SEED);
@@ -45,18 +46,32 @@ public class NestedExpressionsTest {
         meanTheSameIn(engine, EXPRESSIONS);
     }
 
+    /// As above, with many more expressions.
+    @Tag("proof")
+    @ParameterizedTest
+    @MethodSource("engines")
+    void manyMeanTheSame(FixEngine engine) {
+        meanTheSameIn(engine, new RandomTrees(SEED + 1).subjects(PROOF), PROOF);
+    }
+
+    private static final int PROOF = 1_500;
+
     /// Also for the engines of other modules.
     public static void meanTheSameIn(FixEngine engine, int count) {
-        Engines.assumeHere(engine);
         assertThat(SUBJECTS).hasSize(EXPRESSIONS);
-        List<Evaluation> evaluations = SUBJECTS.subList(0, count).stream()
+        meanTheSameIn(engine, SUBJECTS, count);
+    }
+
+    private static void meanTheSameIn(FixEngine engine, List<Subject> subjects, int count) {
+        Engines.assumeHere(engine);
+        List<Evaluation> evaluations = subjects.subList(0, count).stream()
                 .map(NestedExpressionsTest::evaluation)
                 .toList();
         List<List<Answer>> answers = engine.run(evaluations);
         List<String> wrong = new ArrayList<>();
         int said = 0;
         for (int i = 0; i < count; i++) {
-            Outcome outcome = compare(engine, SUBJECTS.get(i), evaluations.get(i), answers.get(i));
+            Outcome outcome = compare(engine, subjects.get(i), evaluations.get(i), answers.get(i));
             said += outcome.said() > 0 ? 1 : 0;
             wrong.addAll(outcome.wrong().stream().limit(1).toList());
         }

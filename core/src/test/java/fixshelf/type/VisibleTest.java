@@ -17,7 +17,7 @@ class VisibleTest {
                 " a|·a|·a",
                 "a |a·|a·",
                 "a  b|a··b|a··b",
-                "a·b c|a·b·c|a·b·c",
+                "a·b c|a‹B7›b·c|a‹B7›b c",
                 "é😀|é😀|é😀",
             })
     void blanksAreMarked(String text, String all, String odd) {

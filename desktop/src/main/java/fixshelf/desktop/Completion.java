@@ -5,6 +5,7 @@ import java.util.Locale;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.geometry.Bounds;
+import javafx.geometry.Rectangle2D;
 import javafx.scene.Node;
 import javafx.scene.control.ListView;
 import javafx.scene.input.KeyEvent;
@@ -13,6 +14,8 @@ import javafx.stage.Screen;
 
 /// A list of words under a field: typed letters narrow it, Enter or Tab takes the chosen one.
 final class Completion {
+    private static final double GAP = 2;
+    private static final double WIDTH = 380;
     private static final int MOST = 12;
 
     private final Node owner;
@@ -77,22 +80,27 @@ final class Completion {
         list.getStylesheets().setAll(owner.getScene().getStylesheets());
         list.getItems().setAll(words);
         list.getSelectionModel().selectFirst();
-        double height = words.size() * 29 + 4;
-        list.setPrefHeight(height);
-        list.setPrefWidth(380);
-        popup.setAutoFix(false);
-        popup.show(owner, at.getMinX(), beside(at, height));
-    }
-
-    /// Below what is typed, or above it where there is no room below: the typed words are always seen.
-    private static double beside(Bounds at, double height) {
-        double bottom = Screen.getScreensForRectangle(at.getMinX(), at.getMinY(), 1, 1).stream()
+        Rectangle2D screen = Screen.getScreensForRectangle(at.getMinX(), at.getMinY(), 1, 1).stream()
                 .findFirst()
                 .orElse(Screen.getPrimary())
-                .getVisualBounds()
-                .getMaxY();
-        boolean below = at.getMaxY() + 2 + height <= bottom || at.getMinY() - 2 - height < 0;
-        return below ? at.getMaxY() + 2 : at.getMinY() - 2 - height;
+                .getVisualBounds();
+        // Below what is typed, or above it where there is more room: the typed words are always seen.
+        double below = screen.getMaxY() - at.getMaxY() - GAP;
+        double above = at.getMinY() - GAP - screen.getMinY();
+        double wanted = words.size() * 29 + 4;
+        boolean isBelow = wanted <= below || below >= above;
+        double height = Math.max(33, Math.min(wanted, isBelow ? below : above));
+        double top = isBelow ? at.getMaxY() + GAP : at.getMinY() - GAP - height;
+        list.setPrefHeight(height);
+        list.setPrefWidth(WIDTH);
+        popup.show(
+                owner,
+                within(at.getMinX(), screen.getMinX(), screen.getMaxX() - WIDTH),
+                within(top, screen.getMinY(), screen.getMaxY() - height));
+    }
+
+    private static double within(double value, double least, double most) {
+        return Math.max(least, Math.min(value, most));
     }
 
     void hide() {

@@ -52,14 +52,24 @@ final class Shots {
         onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
         onScreen(() -> frame().workbench().orElseThrow().undo(page()));
         promises();
-        onScreen(() -> frame().enter(frame().jobsPlace()));
+        onScreen(() -> {
+            frame().enter(frame().jobsPlace());
+            frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml"));
+        });
         settle();
         onScreen(() -> frame().jobsPlace().choose(8, Preview.View.LEAVING));
         save("jobs-leaving-rows");
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-changed-cells");
+        // The fix says of itself that it makes values missing; without that they count as lost.
+        Path wanted = shelf.resolve("fixes/missing/words_to_missing.fix.md");
+        Workbench workbench = frame().workbench().orElseThrow();
+        onScreen(() -> workbench.edit(
+                wanted,
+                workbench.fix(wanted).orElseThrow().source().text().replaceAll("(?m)^makes_missing: .*\n", "")));
         onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LEAVING));
         save("jobs-lost-values");
+        onScreen(() -> workbench.undo(wanted));
         onScreen(() -> frame().jobsPlace().begin(shelf.resolve("data/visits-upper-sallow.tsv")));
         save("jobs-new-file");
         onScreen(() -> frame().enter(frame().languagesPlace()));

@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import static org.assertj.core.api.Assertions.within;
 
 import fixshelf.demo.DemoShelf;
@@ -24,6 +25,8 @@ class KeyboardTest extends WindowTest {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
         job = folder.resolve("jobs/visits_clean.yaml");
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        on(() -> frame.jobsPlace().show(job));
         settle();
     }
 
@@ -178,14 +181,15 @@ class KeyboardTest extends WindowTest {
         String good = Files.readString(page);
         Files.writeString(page, good.replace("returns: text", "returns: [text"));
         open(shelf);
-        assertThat(labels()).anyMatch(t -> t.matches("▲ \\d problems?"));
+        assertThat(button("▲ 1 problem")).isNotNull();
         write("capital_first");
         assertThat(labels()).anyMatch(t -> t.contains("This is not YAML"));
         robot.push(KeyCode.CONTROL, KeyCode.T);
         settle();
         on(() -> frame.shelfPlace().writing().whole().code().replaceText(good));
         settle();
-        assertThat(labels()).noneMatch(t -> t.matches("▲ \\d problems?")).anyMatch(t -> t.matches("● \\d+ cases hold"));
+        assertThatThrownBy(() -> button("▲ 1 problem")).hasMessage("no button ▲ 1 problem");
+        assertThat(labels()).anyMatch(t -> t.matches("● \\d+ cases hold"));
         assertThat(fix("capital_first").cases()).isNotEmpty();
     }
 
