@@ -17,6 +17,7 @@ import fixshelf.shelf.History;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.Moves;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import java.io.IOException;
@@ -60,6 +61,7 @@ final class Workbench implements AutoCloseable {
     }
 
     static Outcome<Workbench> open(Path root) {
+        Moves.finishLeftBehind();
         return ShelfReader.read(root.toAbsolutePath().normalize()).map(Workbench::new);
     }
 
