@@ -67,6 +67,8 @@ final class Shots {
         onScreen(() -> workbench.edit(
                 wanted,
                 workbench.fix(wanted).orElseThrow().source().text().replaceAll("(?m)^makes_missing: .*\n", "")));
+        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
+        settle();
         onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LEAVING));
         save("jobs-lost-values");
         onScreen(() -> workbench.undo(wanted));

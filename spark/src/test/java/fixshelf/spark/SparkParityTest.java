@@ -9,6 +9,7 @@ import fixshelf.render.CatalogueExamplesTest;
 import fixshelf.work.JobParityTest;
 import java.io.IOException;
 import java.nio.file.Path;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -44,6 +45,7 @@ class SparkParityTest {
         NestedExpressionsTest.meanTheSameIn(SPARK, 40);
     }
 
+    @Tag("proof")
     @Test
     void answersAsDuckDbDoes() {
         GeneratedParityTest.answersAsTheReference(SPARK);
