@@ -85,7 +85,7 @@ class OneMeaningTest {
     @Tag("proof")
     @Test
     void manyFilesAreReadTheSame() throws Exception {
-        readBothWays(30 * FILES, SEED + 1);
+        readBothWays(10 * FILES, SEED + 1);
     }
 
     private void readBothWays(int count, long seed) throws Exception {
