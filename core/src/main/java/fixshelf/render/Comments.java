@@ -25,11 +25,11 @@ public final class Comments {
         };
     }
 
-    /// A line of its own, with its end: `-- words`.
+    /// A line of its own, with its end: `-- words`. Some tools cut SQL at every semicolon, so none stands in it.
     ///
     /// @param sign how a comment begins in the language
     public static String line(String sign, String text) {
-        return sign + " " + words(text) + "\n";
+        return sign + " " + (sign.equals("--") ? words(text).replace(';', ',') : words(text)) + "\n";
     }
 
     /// A description of a Python function or module. A quotation mark at its end would be taken for a part of the

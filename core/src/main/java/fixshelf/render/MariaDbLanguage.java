@@ -158,9 +158,18 @@ public final class MariaDbLanguage extends SqlLanguage {
         return ofParameters;
     }
 
+    /// Each part stands around those before it and hands them on, as none can be seen from inside.
     @Override
-    String keptApart() {
-        return " LIMIT 1";
+    Sql withParts(SharedParts parts, Sql result) {
+        String inner = "";
+        String handedOn = "";
+        for (SharedParts.Part part : parts.named()) {
+            inner = "(SELECT " + handedOn + Sql.indent(part.value().text(), 2) + " AS " + part.name()
+                    + (inner.isEmpty() ? "" : "\n  FROM " + Sql.indent(inner, 2)) + " LIMIT 1)";
+            inner += " AS of_" + part.name();
+            handedOn += part.name() + ", ";
+        }
+        return Sql.atom("(SELECT " + Sql.indent(result.text(), 2) + "\n  FROM " + Sql.indent(inner, 2) + ")");
     }
 
     @Override
