@@ -118,11 +118,16 @@ public final class Preview implements AutoCloseable {
         }
     }
 
-    /// The lines up to this one, as the queries that they are.
+    /// The lines up to this one, as the queries that they are; what counts as lost belongs to them.
     private static String key(Plan plan, int line) {
         StringBuilder key = new StringBuilder("read");
         for (int i = 1; i < line; i++) {
-            key.append('\n').append(PlanSql.select(plan.steps().get(i), "before", List.of(PlanSql.ROW)));
+            List<String> row = List.of(PlanSql.ROW);
+            key.append('\n')
+                    .append(
+                            plan.steps().get(i) instanceof Step.Compute compute
+                                    ? PlanSql.selectCounting(compute, "before", row, "changed", "lost")
+                                    : PlanSql.select(plan.steps().get(i), "before", row));
         }
         return key.toString();
     }
