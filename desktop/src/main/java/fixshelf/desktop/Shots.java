@@ -46,8 +46,8 @@ final class Shots {
         onScreen(this::breakAFix);
         save("writing-a-fix");
         onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
-        onScreen(
-                () -> frame().shelfPlace().writing().evidence().helper().ask("", PatternHelp.Inside.LETTERS, " shade"));
+        onScreen(() ->
+                frame().shelfPlace().writing().evidence().helper().ask("", PatternHelp.Inside.LETTERS, " Sallow"));
         save("pattern-helper");
         onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
         onScreen(() -> frame().workbench().orElseThrow().undo(page()));
