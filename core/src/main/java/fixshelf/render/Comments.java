@@ -29,7 +29,10 @@ public final class Comments {
     ///
     /// @param sign how a comment begins in the language
     public static String line(String sign, String text) {
-        return sign + " " + (sign.equals("--") ? words(text).replace(';', ',') : words(text)) + "\n";
+        String words = words(text);
+        // Spark takes a backslash at the end for a comment that goes on.
+        String whole = words.endsWith("\\") ? words + "." : words;
+        return sign + " " + (sign.equals("--") ? whole.replace(';', ',') : whole) + "\n";
     }
 
     /// A description of a Python function or module. A quotation mark at its end would be taken for a part of the
