@@ -211,11 +211,17 @@ public final class DuckDbLanguage extends SqlLanguage {
     /// Its results keep to the width of what goes in, and stop beyond.
     @Override
     Sql widened(Expr left, Type.Decimal result) {
-        boolean narrow = result.precision() <= 18;
+        if (result.precision() <= 18) {
+            return sql(left);
+        }
         int scale = left.type() instanceof Type.Decimal(int _, int own) ? own : 0;
-        return narrow || left instanceof Expr.Literal
-                ? sql(left)
-                : Sql.atom(cast(sql(left).text(), new Type.Decimal(result.precision(), scale)));
+        return Sql.atom(cast(sql(left).text(), new Type.Decimal(result.precision(), scale)));
+    }
+
+    /// A result that is taken for wider than it is leaves others no room for the digits after their point.
+    @Override
+    Sql ofType(Sql result, Type.Decimal type) {
+        return type.precision() <= 18 ? result : Sql.atom(cast(result.text(), type));
     }
 
     @Override

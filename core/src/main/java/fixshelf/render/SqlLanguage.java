@@ -228,6 +228,11 @@ public abstract class SqlLanguage extends SqlSyntax {
         return sql(left);
     }
 
+    /// The result of an operation on decimals as one of its type, where the language would take it for a wider one.
+    Sql ofType(Sql result, Type.Decimal type) {
+        return result;
+    }
+
     /// The whole part of a quotient of whole numbers, both written so that they bind tightly.
     String quotient(String dividend, String divisor) {
         return dividend + " / " + divisor;

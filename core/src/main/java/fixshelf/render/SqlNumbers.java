@@ -49,7 +49,8 @@ final class SqlNumbers {
                         new Expr.Call(fixshelf.language.Functions.find(sign).orElseThrow(), a));
         Type type = new Expr.Call(fixshelf.language.Functions.find(sign).orElseThrow(), a).type();
         if (type instanceof Type.Decimal decimal) {
-            return Sql.infix(sql.widened(a.get(0), decimal), sign, sql.sql(a.get(1)), precedence);
+            Sql exact = Sql.infix(sql.widened(a.get(0), decimal), sign, sql.sql(a.get(1)), precedence);
+            return sql.ofType(exact, decimal);
         }
         return small ? plain : sql.within64(a, sign, plain);
     }
