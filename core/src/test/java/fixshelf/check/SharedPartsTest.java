@@ -16,6 +16,9 @@ import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import fixshelf.render.Language;
 import fixshelf.type.Type;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
@@ -25,6 +28,7 @@ import java.util.Optional;
 import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /// Code stays as large as what the author wrote, however often a name or a fix is used in it.
 class SharedPartsTest {
@@ -135,6 +139,30 @@ class SharedPartsTest {
                                     : asked.answers().values().stream()
                                             .map(v -> (Answer) new Answer.Value(v.equals("∅") ? null : v))
                                             .toList());
+        }
+    }
+
+    /// As it is exported: a function that is made on the server and called, also where its expression is too long.
+    @ParameterizedTest
+    @ValueSource(strings = {"postgresql", "mariadb"})
+    void answersAsAFunctionOfAServer(String server) throws Exception {
+        FixEngine engine = Engines.of(server);
+        Engines.assumeHere(engine);
+        try (Connection connection = Engines.connection(engine);
+                Statement statement = connection.createStatement()) {
+            for (Asked asked : all()) {
+                String code = engine.language().definition(asked.fix(), "").get();
+                for (String function : code.split(";\n")) {
+                    statement.execute(function);
+                }
+                for (Map.Entry<String, String> answer : asked.answers().entrySet()) {
+                    String call = "SELECT coalesce(" + asked.fix().name() + "('" + answer.getKey() + "'), '∅')";
+                    try (ResultSet row = statement.executeQuery(call)) {
+                        assertThat(row.next()).isTrue();
+                        assertThat(row.getString(1)).as(call).isEqualTo(answer.getValue());
+                    }
+                }
+            }
         }
     }
 }
