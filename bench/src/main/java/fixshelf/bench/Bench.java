@@ -2,7 +2,7 @@ package fixshelf.bench;
 
 import fixshelf.demo.DemoShelf;
 import fixshelf.plan.Line;
-import fixshelf.plan.Plan;
+import fixshelf.plan.Written;
 import fixshelf.language.Definition;
 import fixshelf.render.Languages;
 import fixshelf.shelf.JobEdits;
@@ -20,6 +20,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
@@ -186,20 +187,23 @@ final class Bench {
         PlannedJob planned = PlannedJob.plan(shelf, job, values).get();
         List<Double> millis = new ArrayList<>();
         try (Preview preview = Preview.open(planned.source()).get()) {
-            preview.look(planned.plan()).get();
+            preview.look(planned).get();
             for (int i = 0; i < 11; i++) {
-                Line edited = new Line.Apply(
-                        "squeeze_spaces",
-                        new fixshelf.plan.Columns.Named(List.of(
-                                i % 2 == 0 ? "village" : "item", "mender", i % 3 == 0 ? "fault" : "tags", "phone")),
-                        Map.of("keep_ends", i % 2 == 0 ? "TRUE" : "FALSE"));
+                Line edited = Line.of(
+                                "squeeze_spaces",
+                                "columns",
+                                Written.words(List.of(
+                                        i % 2 == 0 ? "village" : "item",
+                                        "mender",
+                                        i % 3 == 0 ? "fault" : "tags",
+                                        "phone")))
+                        .with("keep_ends", Optional.of(Written.word(i % 2 == 0 ? "true" : "false")));
                 String text = JobEdits.replaceLine(job, 1, edited);
                 long start = System.nanoTime();
-                JobPage changed =
-                        JobPages.read(job.file(), new fixshelf.problem.SourceText("bench", text), List.of(""));
-                Plan plan = PlannedJob.draft(shelf, changed, values).get().plan();
-                preview.look(plan).get();
-                preview.rows(plan, 2, Preview.View.CHANGED, 0, 200).get();
+                JobPage changed = JobPages.read(job.file(), new fixshelf.problem.SourceText("bench", text));
+                PlannedJob draft = PlannedJob.draft(shelf, changed, values).get();
+                preview.look(draft).get();
+                preview.rows(draft, 2, Preview.View.CHANGED, 0, 200).get();
                 millis.add((System.nanoTime() - start) / 1e6);
             }
             System.out.printf(

@@ -28,6 +28,7 @@ final class CheckCommand extends ShelfOption {
         if (!json) {
             passed.forEach(p -> out().println("not looked at: " + p));
             int pages = shelf.fixes().size()
+                    + shelf.tableFixes().size()
                     + shelf.datasets().size()
                     + shelf.jobs().size();
             out().println(pages + " pages, "

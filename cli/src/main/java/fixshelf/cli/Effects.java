@@ -2,12 +2,15 @@ package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.plan.Line;
+import fixshelf.plan.Written;
 import fixshelf.plan.Sentences;
 import fixshelf.shelf.Shelf;
+import fixshelf.table.Lineage;
 import fixshelf.work.LineEffect;
 import fixshelf.work.PlannedJob;
 import java.io.PrintWriter;
 import java.util.List;
+import java.util.Optional;
 
 /// Prints what the lines of a job did.
 final class Effects {
@@ -19,10 +22,12 @@ final class Effects {
         for (LineEffect effect : effects) {
             Line line = planned.job().lines().get(effect.line() - 1).line();
             // With the values of this time in its path.
-            Line read = line instanceof Line.ReadFile
-                    ? new Line.ReadFile(planned.plan().read().options())
+            Line read = line.call().equals(Line.READ_FILE)
+                    ? line.with(
+                            "file",
+                            Optional.of(Written.word(planned.source().options().path())))
                     : line;
-            String sentence = Sentences.plain(read, name -> shelf.fix(name).map(f -> f.sentence()));
+            String sentence = Sentences.plain(read, shelf.callables()) + (line.rest() ? " (at rest)" : "");
             // Nothing is cut: what follows a long sentence stands on a line of its own.
             boolean fits = sentence.length() <= MOST;
             String margin = effect.margin().isEmpty() || fits
@@ -30,6 +35,7 @@ final class Effects {
                     : System.lineSeparator() + " ".repeat(MOST + 7) + effect.margin();
             out.printf(fits ? "%3d  %-" + MOST + "s  %s%n" : "%3d  %s%s%n", effect.line(), sentence, margin);
             String reason = planned.job().lines().get(effect.line() - 1).reason();
+            effect.reports().stream().filter(r -> r.rows() > 0).forEach(r -> out.println("     " + r.sentence()));
             if (!reason.isBlank()) {
                 out.println("     because: " + reason.strip());
             }
@@ -38,13 +44,20 @@ final class Effects {
 
     static void json(ObjectNode node, List<LineEffect> effects) {
         var array = node.putArray("lines");
-        effects.forEach(e -> array.addObject()
-                .put("line", e.line())
-                .put("rows_before", e.rowsBefore())
-                .put("rows_after", e.rowsAfter())
-                .put("columns_before", e.columnsBefore())
-                .put("columns_after", e.columnsAfter())
-                .put("cells_changed", e.cellsChanged())
-                .put("values_lost", e.valuesLost()));
+        for (LineEffect e : effects) {
+            ObjectNode line = array.addObject()
+                    .put("line", e.line())
+                    .put("rows_before", e.rowsBefore())
+                    .put("rows_after", e.rowsAfter())
+                    .put("rows_left", e.left())
+                    .put("rows_added", e.added())
+                    .put("rows_merged", e.rows() == Lineage.Rows.MERGED)
+                    .put("columns_before", e.columnsBefore())
+                    .put("columns_after", e.columnsAfter())
+                    .put("cells_changed", e.cellsChanged())
+                    .put("values_lost", e.valuesLost());
+            ObjectNode reports = line.putObject("reports");
+            e.reports().forEach(r -> reports.put(r.name(), r.rows()));
+        }
     }
 }

@@ -31,6 +31,9 @@ import picocli.CommandLine.Spec;
             TryCommand.class,
             ReadCommand.class,
             WhereUsedCommand.class,
+            OperationsCommand.class,
+            LedgerCommand.class,
+            WhereCommand.class,
             LearnStartCommand.class,
             GenerateCompletion.class,
             HelpCommand.class

@@ -5,6 +5,7 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -53,10 +54,18 @@ final class ListCommand extends ShelfOption {
         List<JobPage> jobs = whole.jobs().stream()
                 .filter(j -> isAsked(j.file(), whole, List.of(), j.name(), j.title(), j.about()))
                 .toList();
-        return list(whole, fixes, datasets, jobs);
+        List<TableFixPage> tables = whole.tableFixes().stream()
+                .filter(t -> isAsked(t.file(), whole, List.of(), t.name(), t.summary(), t.reads()))
+                .toList();
+        return list(whole, fixes, tables, datasets, jobs);
     }
 
-    private int list(Shelf shelf, List<FixPage> fixes, List<DatasetPage> datasets, List<JobPage> jobs) {
+    private int list(
+            Shelf shelf,
+            List<FixPage> fixes,
+            List<TableFixPage> tables,
+            List<DatasetPage> datasets,
+            List<JobPage> jobs) {
         if (json) {
             ObjectNode node = Output.object().put("shelf", shelf.settings().name());
             fixes.forEach(f -> node.withArray("fixes")
@@ -66,6 +75,11 @@ final class ListCommand extends ShelfOption {
                     .put("version", f.version())
                     .put("about", f.summary())
                     .put("cases", f.cases().size()));
+            tables.forEach(t -> node.withArray("table_fixes")
+                    .addObject()
+                    .put("name", t.name())
+                    .put("about", t.summary())
+                    .put("cases", t.cases().size()));
             datasets.forEach(d ->
                     node.withArray("datasets").addObject().put("name", d.name()).put("about", d.about()));
             jobs.forEach(j -> node.withArray("jobs")
@@ -80,6 +94,7 @@ final class ListCommand extends ShelfOption {
         for (FixPage fix : fixes) {
             rows.add(List.of("fix", fix.name(), fix.summary()));
         }
+        tables.forEach(t -> rows.add(List.of("table", t.name(), t.summary())));
         datasets.forEach(d -> rows.add(List.of("dataset", d.name(), d.about())));
         jobs.forEach(j -> rows.add(List.of("job", j.name(), j.about())));
         if (rows.isEmpty()) {

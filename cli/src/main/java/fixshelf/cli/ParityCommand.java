@@ -9,6 +9,8 @@ import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.engine.Stop;
 import fixshelf.language.Functions;
+import fixshelf.operations.Operations;
+import fixshelf.plan.Operation;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemPrinter;
@@ -18,6 +20,7 @@ import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobParity;
 import fixshelf.work.JobReport;
+import fixshelf.work.OperationExamples;
 import fixshelf.work.PlannedJob;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -39,10 +42,10 @@ import picocli.CommandLine.Parameters;
             "A job is tried on the first rows of its source."
         })
 final class ParityCommand extends ShelfOption {
-    @Parameters(paramLabel = "NAME", description = "Fixes and jobs; all of them when left out.")
+    @Parameters(paramLabel = "NAME", description = "Fixes, operations and jobs; all of the shelf's when left out.")
     List<String> names = new ArrayList<>();
 
-    @Option(names = "--all", description = "All fixes and jobs, and every function of the catalogue.")
+    @Option(names = "--all", description = "All fixes and jobs, and every function and operation of the catalogue.")
     boolean all;
 
     @Option(
@@ -70,8 +73,11 @@ final class ParityCommand extends ShelfOption {
 
     private int check(Shelf shelf) {
         for (String name : names) {
-            if (shelf.fix(name).isEmpty() && shelf.job(name).isEmpty()) {
-                return unknown("fix or job", name, names(shelf));
+            if (shelf.fix(name).isEmpty()
+                    && shelf.job(name).isEmpty()
+                    && shelf.tableFix(name).isEmpty()
+                    && Operations.find(name).isEmpty()) {
+                return unknown("fix, job or operation", name, names(shelf));
             }
         }
         boolean every = all || names.isEmpty();
@@ -107,47 +113,74 @@ final class ParityCommand extends ShelfOption {
             outcome.value().ifPresent(ofJobs::addAll);
             problems.addAll(outcome.problems());
         }
+        JobReport operations = new JobReport(operations(shelf, engines.get()));
         ParityReport report = new ParityReport(results, values, seed);
         JobReport jobReport = new JobReport(ofJobs);
         if (json) {
-            ObjectNode document = document(report, ofJobs);
+            ObjectNode document = document(report, ofJobs, operations.results());
             Output.problems(document, problems);
             Output.json(out(), document);
         } else {
-            print(report, jobReport);
+            print(report, jobReport, operations);
             problems.forEach(p -> err().print(ProblemPrinter.print(p)));
             err().flush();
             String jobsSaid = jobReport.results().isEmpty() ? "" : "jobs: " + jobReport.summary();
-            String fixesSaid = jobsSaid.isEmpty() || !results.isEmpty() ? report.summary() : "";
+            String fixesSaid = results.isEmpty() && !names.isEmpty() ? "" : report.summary();
+            String operationsSaid = operations.results().isEmpty() ? "" : "operations: " + operations.summary();
             String both = String.join(
                     "; ",
-                    Stream.of(fixesSaid, jobsSaid).filter(s -> !s.isEmpty()).toList());
+                    Stream.of(fixesSaid, operationsSaid, jobsSaid)
+                            .filter(s -> !s.isEmpty())
+                            .toList());
             out().printf("%s, in %.1f s%n", both, (System.nanoTime() - start) / 1e9);
         }
         if (file != null) {
-            Outcome<Path> written = PageFiles.write(file.toAbsolutePath(), report.markdown() + jobReport.markdown());
+            Outcome<Path> written = PageFiles.write(
+                    file.toAbsolutePath(),
+                    report.markdown() + operations.markdownOfOperations() + jobReport.markdown());
             if (!written.isPresent()) {
                 return Output.problems(out(), err(), written.problems(), false);
             }
         }
         boolean differ = results.stream().anyMatch(ParityResult::differs)
                 || ofJobs.stream().anyMatch(JobParity::differs)
+                || operations.results().stream().anyMatch(JobParity::differs)
                 || problems.stream().anyMatch(Problem::isError);
         return differ ? Output.PROBLEMS : Output.FINE;
     }
 
-    private void print(ParityReport report, JobReport jobs) {
+    /// The examples of operations, and the cases of table fixes.
+    private List<JobParity> operations(Shelf shelf, List<FixEngine> engines) {
+        List<Operation> asked = new ArrayList<>();
+        if (all) {
+            asked.addAll(Operations.added());
+        }
+        names.forEach(n -> Operations.find(n).ifPresent(asked::add));
+        shelf.tableFixes().stream()
+                .filter(t -> all || names.isEmpty() || names.contains(t.name()))
+                .forEach(t -> asked.add(shelf.operation(t)));
+        List<JobParity> results = new ArrayList<>();
+        for (Operation operation : asked) {
+            engines.forEach(e -> results.add(OperationExamples.check(operation, shelf.callables(), e)));
+        }
+        return results;
+    }
+
+    private void print(ParityReport report, JobReport jobs, JobReport operations) {
         if (!report.results().isEmpty()) {
             Output.table(out(), report.table());
         }
-        if (!jobs.results().isEmpty()) {
-            Output.table(out(), jobs.table());
+        for (JobReport board : List.of(operations, jobs)) {
+            if (!board.results().isEmpty()) {
+                Output.table(out(), board.table());
+            }
         }
         report.notes().forEach(n -> out().println(n));
+        operations.notes().forEach(n -> out().println(n));
         jobs.notes().forEach(n -> out().println(n));
     }
 
-    private static ObjectNode document(ParityReport report, List<JobParity> jobs) {
+    private static ObjectNode document(ParityReport report, List<JobParity> jobs, List<JobParity> operations) {
         ObjectNode document = Output.object();
         document.put("values", report.values()).put("seed", report.seed());
         for (ParityResult result : report.results()) {
@@ -159,15 +192,15 @@ final class ParityCommand extends ShelfOption {
                     .put("rows", result.rows())
                     .put("detail", result.detail());
         }
-        for (JobParity result : jobs) {
-            document.withArray("jobs")
-                    .addObject()
-                    .put("job", result.job())
-                    .put("language", result.language().id())
-                    .put("outcome", result.word())
-                    .put("rows", result.rows())
-                    .put("detail", result.detail());
-        }
+        jobs.forEach(r -> put(document.withArray("jobs").addObject().put("job", r.job()), r));
+        operations.forEach(r -> put(document.withArray("operations").addObject().put("operation", r.job()), r));
         return document;
+    }
+
+    private static void put(ObjectNode node, JobParity result) {
+        node.put("language", result.language().id())
+                .put("outcome", result.word())
+                .put("rows", result.rows())
+                .put("detail", result.detail());
     }
 }

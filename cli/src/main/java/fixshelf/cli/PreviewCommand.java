@@ -2,10 +2,11 @@ package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.plan.Operation;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.LineEffect;
@@ -14,24 +15,19 @@ import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 @Command(
         name = "preview",
         mixinStandardHelpOptions = true,
         description = "Show what each line of a job does, and rows as of a line.")
-final class PreviewCommand extends ShelfOption {
+final class PreviewCommand extends JobOption {
     private static final int MOST_LOST = 20;
-
-    @Parameters(paramLabel = "JOB", description = "The job.")
-    String name = "";
 
     @Option(names = "--line", paramLabel = "N", description = "Rows as of this line; the last when left out.")
     int line;
@@ -42,52 +38,50 @@ final class PreviewCommand extends ShelfOption {
     @Option(
             names = "--view",
             paramLabel = "VIEW",
-            defaultValue = "ALL",
-            description = "all, changed or leaving: which rows.")
-    Preview.View view = Preview.View.ALL;
-
-    @Option(
-            names = "--set",
-            paramLabel = "NAME=VALUE",
-            description = "A value for a parameter of the job or of the environment.")
-    Map<String, String> set = new HashMap<>();
+            defaultValue = "all",
+            description = "all, changed, leaving, or a report of the line, such as without_match: which rows.")
+    String view = "all";
 
     @Override
     public Integer call() {
         wantCount("--rows", rows);
-        return onShelf(this::preview);
+        return onJob(this::preview);
     }
 
-    private int preview(Shelf shelf) {
-        Optional<JobPage> job = shelf.job(name);
-        if (job.isEmpty()) {
-            return unknown("job", name, shelf.jobs().stream().map(JobPage::name).toList());
-        }
-        Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job.get(), set);
-        if (!planned.isPresent()) {
-            return Output.problems(out(), err(), planned.problems(), json);
-        }
-        int last = planned.get().plan().steps().size();
+    private int preview(Shelf shelf, PlannedJob planned) {
+        int last = planned.plan().steps().size();
         if (line > last || line < 0) {
             err().println("The job has " + last + " lines, there is no line " + line + ".");
             return Output.WRONG_USE;
         }
-        Outcome<Preview> opened = Preview.open(planned.get().source());
+        Outcome<Preview> opened = Preview.open(planned.source());
         if (!opened.isPresent()) {
             return Output.problems(out(), err(), opened.problems(), json);
         }
         try (Preview preview = opened.get()) {
-            return print(shelf, planned.get(), preview, line == 0 ? last : line);
+            return print(shelf, planned, preview, line == 0 ? last : line);
         }
     }
 
     private int print(Shelf shelf, PlannedJob planned, Preview preview, int at) {
-        Outcome<List<LineEffect>> effects = preview.look(planned.plan());
-        Outcome<List<PreviewRow>> page = preview.rows(planned.plan(), at, view, 0, rows);
+        Outcome<List<LineEffect>> effects = preview.look(planned);
+        Optional<Preview.View> wanted = Stream.of(Preview.View.values())
+                .filter(v -> v.name().equalsIgnoreCase(view))
+                .findFirst();
+        Optional<Operation.Report> report = wanted.isEmpty() ? Preview.report(planned, at, view) : Optional.empty();
+        if (wanted.isEmpty() && report.isEmpty()) {
+            return unknownView(planned, at);
+        }
+        Outcome<List<PreviewRow>> page = report.isPresent()
+                ? preview.rows(planned, report.get(), 0, rows)
+                : preview.rows(planned, at, wanted.orElseThrow(), 0, rows);
         if (!effects.isPresent() || !page.isPresent()) {
             return Output.problems(out(), err(), effects.isPresent() ? page.problems() : effects.problems(), json);
         }
-        List<Column> columns = planned.plan().steps().get(at - 1).columns();
+        List<Column> columns = report.map(r -> r.relation().shape().columns())
+                .orElseGet(() -> Preview.fields(planned, at, wanted.orElseThrow()).stream()
+                        .map(Field::column)
+                        .toList());
         if (json) {
             ObjectNode node = Output.object()
                     .put("job", planned.job().name())
@@ -95,13 +89,10 @@ final class PreviewCommand extends ShelfOption {
                     .put("rows_looked_at", preview.rows());
             Effects.json(node, effects.get());
             ArrayNode lost = node.putArray("lost");
-            preview.lost(planned.plan(), at, MOST_LOST)
-                    .value()
-                    .orElse(List.of())
-                    .forEach(l -> lost.addObject()
-                            .put("column", l.column())
-                            .put("value", l.value())
-                            .put("rows", l.rows()));
+            preview.lost(planned, at, MOST_LOST).value().orElse(List.of()).forEach(l -> lost.addObject()
+                    .put("column", l.column())
+                    .put("value", l.value())
+                    .put("rows", l.rows()));
             ArrayNode array = node.putArray("rows");
             page.get().forEach(r -> row(array.addObject(), r, columns));
             Output.problems(node, stops(planned, preview));
@@ -111,19 +102,25 @@ final class PreviewCommand extends ShelfOption {
         Effects.print(out(), shelf, planned, effects.get());
         effects.get().stream().filter(e -> e.valuesLost() > 0).forEach(e -> {
             List<LostValue> lost =
-                    preview.lost(planned.plan(), e.line(), MOST_LOST).value().orElse(List.of());
+                    preview.lost(planned, e.line(), MOST_LOST).value().orElse(List.of());
             out().println("line " + e.line() + " loses " + LostValue.list(lost)
                     + (lost.size() == MOST_LOST ? "; …" : ""));
         });
         out().println();
         out().println("as of line " + at + ", based on " + rowsLookedAt(preview));
         List<List<String>> table = new ArrayList<>();
-        table.add(java.util.stream.Stream.concat(
-                        java.util.stream.Stream.of("row"), columns.stream().map(Column::name))
+        table.add(Stream.concat(Stream.of("row"), columns.stream().map(Column::name))
                 .toList());
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);
         return Output.problems(out(), err(), stops(planned, preview), false);
+    }
+
+    private int unknownView(PlannedJob planned, int at) {
+        List<String> known = new ArrayList<>(List.of("all", "changed", "leaving"));
+        planned.plan().steps().get(at - 1).reports().forEach(r -> known.add(r.name()));
+        err().println("Line " + at + " has no view " + view + ". It has " + String.join(", ", known) + ".");
+        return Output.WRONG_USE;
     }
 
     /// What would stop a run before it writes anything: rows that do not fit.

@@ -2,49 +2,29 @@ package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.problem.Outcome;
-import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.RunLog;
-import java.util.HashMap;
-import java.util.Map;
-import java.util.Optional;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
 
 @Command(
         name = "run",
         mixinStandardHelpOptions = true,
         description = "Run a job on all rows and put its outputs in place.")
-final class RunCommand extends ShelfOption {
-    @Parameters(paramLabel = "JOB", description = "The job.")
-    String name = "";
-
-    @Option(
-            names = "--set",
-            paramLabel = "NAME=VALUE",
-            description = "A value for a parameter of the job or of the environment.")
-    Map<String, String> set = new HashMap<>();
-
+final class RunCommand extends JobOption {
     @Override
     public Integer call() {
-        return onShelf(this::run);
+        return onJob(this::run);
     }
 
-    private int run(Shelf shelf) {
-        Optional<JobPage> job = shelf.job(name);
-        if (job.isEmpty()) {
-            return unknown("job", name, shelf.jobs().stream().map(JobPage::name).toList());
-        }
-        Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job.get(), set);
-        Outcome<JobRun.Report> report = planned.then(p -> JobRun.run(p, JobRun.Watcher.NONE));
+    private int run(Shelf shelf, PlannedJob planned) {
+        Outcome<JobRun.Report> report = JobRun.run(planned, JobRun.Watcher.NONE);
         if (!report.isPresent()) {
             return Output.problems(out(), err(), report.problems(), json);
         }
-        RunLog.add(shelf.root(), planned.get(), report.get());
-        print(shelf, planned.get(), report.get());
+        RunLog.add(shelf.root(), planned, report.get());
+        print(shelf, planned, report.get());
         return Output.FINE;
     }
 
@@ -66,8 +46,8 @@ final class RunCommand extends ShelfOption {
                     + (c.badCount() == 1 ? " row" : " rows"));
             c.bad().stream().limit(5).forEach(b -> out().println("  line " + b.line() + ": " + b.why()));
         });
-        report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows())
-                + (report.rows() == 1 ? " row" : " rows")));
+        report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows(f))
+                + (report.rows(f) == 1 ? " row" : " rows")));
         if (report.files().isEmpty()) {
             out().println("The job names no output; nothing was written.");
         }

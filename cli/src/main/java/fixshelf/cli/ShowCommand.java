@@ -9,6 +9,7 @@ import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
 import fixshelf.work.PlannedJob;
 import java.util.Map;
 import java.util.Optional;
@@ -76,6 +77,7 @@ final class ShowCommand extends ShelfOption {
     private int page(Shelf shelf) {
         Optional<SourceText> source = shelf.fix(name)
                 .map(FixPage::source)
+                .or(() -> shelf.tableFix(name).map(TableFixPage::source))
                 .or(() -> shelf.job(name).map(JobPage::source))
                 .or(() -> shelf.dataset(name).map(d -> d.source()));
         if (source.isEmpty()) {

@@ -14,6 +14,9 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
+import fixshelf.work.JobParity;
+import fixshelf.work.OperationExamples;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -63,17 +66,24 @@ final class TestCommand extends ShelfOption {
     }
 
     private int test(Shelf shelf) {
-        Optional<List<FixPage>> pages = pages(shelf, names);
+        List<String> tables =
+                names.stream().filter(n -> shelf.tableFix(n).isPresent()).toList();
+        List<String> others = names.stream().filter(n -> !tables.contains(n)).toList();
+        boolean only = !tables.isEmpty() && others.isEmpty();
+        Optional<List<FixPage>> pages = only ? Optional.of(List.of()) : pages(shelf, others);
         Optional<List<FixEngine>> engines = engines(languages.isEmpty() ? List.of("duckdb") : languages);
         if (pages.isEmpty() || engines.isEmpty()) {
             return Output.WRONG_USE;
         }
-        List<FixPage> chosen = names.isEmpty() || alone ? pages.get() : withCallers(shelf, pages.get());
+        List<FixPage> chosen = others.isEmpty() || alone ? pages.get() : withCallers(shelf, pages.get());
         List<Problem> problems = chosen.stream()
                 .flatMap(p -> shelf.definition(p).problems().stream())
                 .toList();
-        engines.get().forEach(e -> cases(shelf, chosen, e));
-        promises(shelf, chosen);
+        if (!only) {
+            engines.get().forEach(e -> cases(shelf, chosen, e));
+            promises(shelf, chosen);
+        }
+        engines.get().forEach(e -> tableCases(shelf, tables, e));
         problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
         return finish(problems);
     }
@@ -134,6 +144,54 @@ final class TestCommand extends ShelfOption {
                 .count();
         say(title + " (" + engine.presence().sentence() + "): " + holds + " of " + results.size() + " cases hold"
                 + (cannot == 0 ? "" : ", " + cannot + " cannot be said"));
+    }
+
+    /// The cases of table fixes: those that are named, or all where none is.
+    private void tableCases(Shelf shelf, List<String> tables, FixEngine engine) {
+        List<TableFixPage> pages = shelf.tableFixes().stream()
+                .filter(t -> names.isEmpty() || tables.contains(t.name()))
+                .toList();
+        if (pages.isEmpty() || !engine.presence().isHere()) {
+            return;
+        }
+        int before = held;
+        int all = 0;
+        for (TableFixPage page : pages) {
+            Outcome<List<OperationExamples.Example>> examples =
+                    OperationExamples.of(shelf.operation(page), shelf.callables());
+            examples.problems().forEach(p -> {
+                count(false);
+                say(page.name() + ": " + p.sentence());
+            });
+            for (OperationExamples.Example example : examples.value().orElse(List.of())) {
+                tableCase(example, engine);
+                all++;
+            }
+        }
+        say(engine.language().title() + ": " + (held - before) + " of " + all + " cases of table fixes hold");
+    }
+
+    private void tableCase(OperationExamples.Example example, FixEngine engine) {
+        JobParity result = example.in(engine);
+        boolean holds = result.verdict() instanceof JobParity.Same;
+        String suite = example.operation().name() + " in " + engine.language().title();
+        String name = "case " + example.example().title();
+        tests.add(new JUnitXml.Test(suite, name, holds ? "" : result.detail()));
+        document.withArray("table_cases")
+                .addObject()
+                .put("fix", example.operation().name())
+                .put("language", engine.language().id())
+                .put("case", example.example().title())
+                .put("holds", holds)
+                .put("detail", result.detail());
+        if (result.verdict() instanceof JobParity.CannotSay && !strict) {
+            unsaid++;
+            return;
+        }
+        count(holds);
+        if (!holds) {
+            say(suite + ", " + name + ": " + result.detail());
+        }
     }
 
     private void promises(Shelf shelf, List<FixPage> pages) {

@@ -1,6 +1,7 @@
 package fixshelf.cli;
 
 import fixshelf.plan.Line;
+import fixshelf.plan.Written;
 import fixshelf.shelf.Shelf;
 import java.util.ArrayList;
 import java.util.List;
@@ -26,9 +27,7 @@ final class WhereUsedCommand extends ShelfOption {
             users.addAll(shelf.usersOf(name));
         } else if (shelf.dataset(name).isPresent()) {
             shelf.jobs().stream()
-                    .filter(j -> j.lines().stream()
-                            .anyMatch(l -> l.line() instanceof Line.ReadDataset(String dataset)
-                                    && dataset.equalsIgnoreCase(name)))
+                    .filter(j -> j.lines().stream().anyMatch(l -> names(l.line(), name)))
                     .forEach(j -> users.add(j.name()));
         } else {
             List<String> known = new ArrayList<>(names(shelf));
@@ -47,4 +46,18 @@ final class WhereUsedCommand extends ShelfOption {
         }
         return Output.FINE;
     }
+
+    /// Whether a line names a dataset in one of its blanks: to read it, to bring it in, or to take a mapping from it.
+    private static boolean names(Line line, String dataset) {
+        return line.blanks().entrySet().stream().anyMatch(b -> switch (b.getValue()) {
+            case Written.Word(String text) ->
+                text.equalsIgnoreCase(dataset) && TABLES.contains(b.getKey())
+                        || b.getKey().equals(line.call()) && text.equalsIgnoreCase(dataset);
+            case Written.Fields(var fields) ->
+                fields.get("in") instanceof Written.Word(String text) && text.equalsIgnoreCase(dataset);
+            case Written.Items _ -> false;
+        });
+    }
+
+    private static final List<String> TABLES = List.of("source", "from");
 }

@@ -4,6 +4,7 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// Stands for the engine of a language that is written from its documentation and never run.
@@ -32,7 +33,7 @@ final class DocumentedEngine implements FixEngine {
     }
 
     @Override
-    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         return new Answer.OfJob.Stopped(WHY);
     }
 }

@@ -7,6 +7,7 @@ import fixshelf.render.Languages;
 import fixshelf.render.SqlLanguage;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// DuckDB inside the process: the reference for every other language.
@@ -39,7 +40,7 @@ final class DuckEngine implements FixEngine {
     }
 
     @Override
-    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         try (DuckSession session = DuckSession.open()) {
             return new SqlEvaluation(language, runner(session)).run(job, rows);
         }

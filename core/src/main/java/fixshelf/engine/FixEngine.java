@@ -4,6 +4,7 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// Something that can run a fix in its own language.
@@ -16,8 +17,8 @@ public interface FixEngine {
     /// The answers for each evaluation, row by row. Many evaluations are run together.
     List<List<Answer>> run(List<Evaluation> evaluations);
 
-    /// Runs a job over these rows of its source; every cell is text or missing.
-    Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows);
+    /// Runs a job over these rows of its sources, by their names; every cell is text or missing.
+    Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows);
 
     /// The same failure for every row.
     static List<List<Answer>> failed(List<Evaluation> evaluations, String why) {

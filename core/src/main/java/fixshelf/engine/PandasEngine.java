@@ -18,6 +18,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// Python with pandas: the interpreter that `FIXSHELF_PYTHON` names, else `python3`, else the system's own.
@@ -118,16 +119,20 @@ final class PandasEngine extends ScriptEngine {
     }
 
     @Override
-    void write(JobCode job, String code, List<List<@Nullable String>> rows, Path file) throws IOException {
+    void write(JobCode job, String code, Map<String, List<List<@Nullable String>>> rows, Path file) throws IOException {
         ArrayNode all = JSON.createArrayNode();
         ObjectNode node = all.addObject();
         node.put("code", code).put("job", PandasLanguage.functionName(job));
-        ArrayNode columns = node.putArray("columns");
-        job.columns().forEach(c -> columns.add(c.name()));
-        ArrayNode cells = node.putArray("rows");
-        for (List<@Nullable String> row : rows) {
-            ArrayNode values = cells.addArray();
-            row.forEach(values::add);
+        ArrayNode sources = node.putArray("sources");
+        for (JobCode.Source source : job.sources()) {
+            ObjectNode table = sources.addObject();
+            ArrayNode columns = table.putArray("columns");
+            source.columns().forEach(c -> columns.add(c.name()));
+            ArrayNode cells = table.putArray("rows");
+            for (List<@Nullable String> row : rows.getOrDefault(source.name(), List.of())) {
+                ArrayNode values = cells.addArray();
+                row.forEach(values::add);
+            }
         }
         JSON.writeValue(file.toFile(), all);
     }

@@ -172,16 +172,32 @@ final class REngine extends ScriptEngine {
     }
 
     @Override
-    void write(JobCode job, String code, List<List<@Nullable String>> rows, Path file) throws IOException {
-        StringBuilder out = new StringBuilder("#--- task\nlocal({\n");
-        out.append(code).append("source <- data.frame(check.names = FALSE");
-        for (int c = 0; c < job.columns().size(); c++) {
+    void write(JobCode job, String code, Map<String, List<List<@Nullable String>>> rows, Path file) throws IOException {
+        StringBuilder out = new StringBuilder("#--- task\nlocal({\n").append(code);
+        List<String> frames = new ArrayList<>();
+        for (JobCode.Source source : job.sources()) {
+            String name = "source_" + (frames.size() + 1);
+            frames.add(name);
+            frame(name, source, rows.getOrDefault(source.name(), List.of()), out);
+        }
+        out.append("run_job(function() ")
+                .append(RLanguage.functionName(job))
+                .append("(")
+                .append(String.join(", ", frames))
+                .append("))\n})\n");
+        Files.writeString(file, out);
+    }
+
+    private static void frame(
+            String name, JobCode.Source source, List<List<@Nullable String>> rows, StringBuilder out) {
+        out.append(name).append(" <- data.frame(check.names = FALSE");
+        for (int c = 0; c < source.columns().size(); c++) {
             int column = c;
             List<String> cells = rows.stream()
                     .map(r -> RLanguage.literal(new Expr.Literal(r.get(column), Type.TEXT)))
                     .toList();
             out.append(",\n")
-                    .append(RLanguage.name(job.columns().get(c).name()))
+                    .append(RLanguage.name(source.columns().get(c).name()))
                     .append(" = c(NA_character_[0]");
             for (int from = 0; from < cells.size(); from += VALUES_A_LINE) {
                 List<String> some = cells.subList(from, Math.min(cells.size(), from + VALUES_A_LINE));
@@ -189,8 +205,7 @@ final class REngine extends ScriptEngine {
             }
             out.append(')');
         }
-        out.append(")\nrun_job(function() ").append(RLanguage.functionName(job)).append("(source))\n})\n");
-        Files.writeString(file, out);
+        out.append(")\n");
     }
 
     @Override

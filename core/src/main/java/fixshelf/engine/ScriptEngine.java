@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.TimeUnit;
@@ -73,7 +74,8 @@ abstract class ScriptEngine implements FixEngine {
     abstract List<Answer> read(String line, Task task) throws IOException;
 
     /// Writes a job and the rows of its source as the only task into a file.
-    abstract void write(JobCode job, String code, List<List<@Nullable String>> rows, Path file) throws IOException;
+    abstract void write(JobCode job, String code, Map<String, List<List<@Nullable String>>> rows, Path file)
+            throws IOException;
 
     /// Reads the line of answers of a job: its rows, as values of the columns' types.
     abstract Answer.OfJob read(String line, JobCode job) throws IOException;
@@ -209,7 +211,7 @@ abstract class ScriptEngine implements FixEngine {
     }
 
     @Override
-    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         Outcome<String> code = language.job(job);
         if (!code.isPresent()) {
             return new Answer.OfJob.Unsaid(

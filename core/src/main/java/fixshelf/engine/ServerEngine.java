@@ -11,6 +11,7 @@ import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -165,7 +166,7 @@ abstract class ServerEngine implements FixEngine {
     }
 
     @Override
-    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         try (Connection connection = connect(address())) {
             return new SqlEvaluation(language, SqlEvaluation.Runner.of(connection, QUERY_SECONDS)).run(job, rows);
         } catch (SQLException | IOException e) {

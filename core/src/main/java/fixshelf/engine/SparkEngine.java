@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.BlockingQueue;
@@ -235,7 +236,7 @@ final class SparkEngine implements FixEngine {
     }
 
     @Override
-    public synchronized Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public synchronized Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         cannotStart = Optional.empty();
         return new SqlEvaluation(language, this::rows).run(job, rows);
     }

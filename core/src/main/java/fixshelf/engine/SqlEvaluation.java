@@ -19,6 +19,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// Evaluates fixes with one SQL query for each group of rows; where the query fails, in halves, down to the row.
@@ -149,9 +150,9 @@ final class SqlEvaluation {
     }
 
     /// Runs a job over rows that are written into the query.
-    Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         try {
-            Outcome<String> code = language.jobQuery(job, source(job, rows));
+            Outcome<String> code = language.jobQuery(job, sources(job, rows));
             if (!code.isPresent()) {
                 return new Answer.OfJob.Unsaid(
                         code.problems().stream().map(Problem::what).toList());
@@ -174,12 +175,22 @@ final class SqlEvaluation {
         }
     }
 
-    /// The rows as a table of constants, then as the source with its columns.
-    private List<String> source(JobCode job, List<List<@Nullable String>> rows) {
+    /// The rows of each source as a table of constants, then as the source with its columns.
+    private List<String> sources(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
+        List<String> tables = new ArrayList<>();
+        for (int i = 0; i < job.sources().size(); i++) {
+            JobCode.Source source = job.sources().get(i);
+            tables.addAll(source(job, source, "fixshelf_rows_" + i, rows.getOrDefault(source.name(), List.of())));
+        }
+        return tables;
+    }
+
+    private List<String> source(
+            JobCode job, JobCode.Source source, String constants, List<List<@Nullable String>> rows) {
         StringBuilder values = new StringBuilder();
         for (int i = 0; i < Math.max(1, rows.size()); i++) {
             values.append(i == 0 ? "(" : ",\n(").append(rows.isEmpty() ? -1 : i);
-            for (int c = 0; c < job.columns().size(); c++) {
+            for (int c = 0; c < source.columns().size(); c++) {
                 @Nullable String cell = rows.isEmpty() ? null : rows.get(i).get(c);
                 values.append(", ").append(cell == null ? "NULL" : literal(Expr.Literal.text(cell)));
             }
@@ -188,16 +199,17 @@ final class SqlEvaluation {
         String place = language.identifier(job.placeName());
         StringBuilder names = new StringBuilder("place");
         StringBuilder typed = new StringBuilder("place AS " + place);
-        for (int c = 0; c < job.columns().size(); c++) {
+        for (int c = 0; c < source.columns().size(); c++) {
             names.append(", c").append(c);
             typed.append(", ")
                     .append(language.cast("c" + c, Type.TEXT))
                     .append(" AS ")
-                    .append(language.identifier(job.columns().get(c).name()));
+                    .append(language.identifier(source.columns().get(c).name()));
         }
         return List.of(
-                "fixshelf_rows(" + names + ") AS (VALUES " + values + ")",
-                language.identifier(job.source()) + " AS (SELECT " + typed + " FROM fixshelf_rows WHERE place >= 0)");
+                constants + "(" + names + ") AS (VALUES " + values + ")",
+                language.identifier(source.name()) + " AS (SELECT " + typed + " FROM " + constants
+                        + " WHERE place >= 0)");
     }
 
     private String literal(Expr.Literal literal) {

@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// SQLite inside the process, without functions added from outside.
@@ -41,7 +42,7 @@ final class SqliteEngine implements FixEngine {
     }
 
     @Override
-    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite::memory:")) {
             return new SqlEvaluation(language, SqlEvaluation.Runner.of(connection, QUERY_SECONDS)).run(job, rows);
         } catch (SQLException e) {

@@ -10,7 +10,7 @@
 ///
 /// Work done under a [Stop] can be ended from another thread.
 ///
-/// Read first: [DuckSession], [PlanSql], [FixEngine]. To add an engine, implement [FixEngine] and name it in
+/// Read first: [DuckSession], [Rows], [FixEngine]. To add an engine, implement [FixEngine] and name it in
 /// [FixEngines].
 @NullMarked
 package fixshelf.engine;

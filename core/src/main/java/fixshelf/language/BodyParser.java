@@ -143,11 +143,7 @@ public final class BodyParser {
     private static void collectFixed(Expr expr, Set<String> names) {
         switch (expr) {
             case Expr.Literal _, Expr.Name _ -> {}
-            case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
-                branches.forEach(b -> collectFixed(b.condition(), names));
-                branches.forEach(b -> collectFixed(b.result(), names));
-                collectFixed(otherwise, names);
-            }
+            case Expr.Case choice -> choice.children().forEach(c -> collectFixed(c, names));
             case Expr.Call(FunctionDef function, List<Expr> arguments, Type _) -> {
                 for (int i = 0; i < arguments.size(); i++) {
                     collect(arguments.get(i), function.slot(i).fixed(), names);

@@ -1,11 +1,16 @@
 package fixshelf.language;
 
 import fixshelf.type.Type;
-import java.util.HashSet;
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.UnaryOperator;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// A typed expression, checked against the catalogue. It knows no places: those are in the problems of its checking.
@@ -14,22 +19,55 @@ public sealed interface Expr {
 
     /// The parameters, columns and `SET` names that it speaks of.
     default Set<String> names() {
-        Set<String> names = new HashSet<>();
-        collectNames(names);
-        return names;
+        return parts().stream()
+                .filter(Name.class::isInstance)
+                .map(p -> ((Name) p).name())
+                .collect(Collectors.toSet());
     }
 
-    private void collectNames(Set<String> names) {
-        switch (this) {
-            case Literal _ -> {}
-            case Name(String name, Type _) -> names.add(name);
-            case Call call -> call.arguments().forEach(a -> a.collectNames(names));
-            case FixCall call -> call.arguments().forEach(a -> a.collectNames(names));
-            case Case(List<Branch> branches, Expr otherwise, Type _) -> {
-                branches.forEach(b -> b.condition().collectNames(names));
-                branches.forEach(b -> b.result().collectNames(names));
-                otherwise.collectNames(names);
-            }
+    /// What stands directly in it, in the order in which it is written.
+    default List<Expr> children() {
+        return switch (this) {
+            case Literal _, Name _ -> List.of();
+            case Call call -> call.arguments();
+            case FixCall call -> call.arguments();
+            case Case(List<Branch> branches, Expr otherwise, Type _) ->
+                Stream.concat(
+                                branches.stream().flatMap(b -> Stream.of(b.condition(), b.result())),
+                                Stream.of(otherwise))
+                        .toList();
+        };
+    }
+
+    /// The same over other children of the same types.
+    default Expr withChildren(UnaryOperator<Expr> change) {
+        return switch (this) {
+            case Literal _, Name _ -> this;
+            case Call(FunctionDef function, List<Expr> arguments, Type type) ->
+                new Call(function, arguments.stream().map(change).toList(), type);
+            case FixCall(Definition fix, List<Expr> arguments) ->
+                new FixCall(fix, arguments.stream().map(change).toList());
+            case Case(List<Branch> branches, Expr otherwise, Type type) ->
+                new Case(
+                        branches.stream()
+                                .map(b -> new Branch(change.apply(b.condition()), change.apply(b.result())))
+                                .toList(),
+                        change.apply(otherwise),
+                        type);
+        };
+    }
+
+    /// Itself and all that stands in it; a part that stands in several places is one object, and comes once.
+    default List<Expr> parts() {
+        List<Expr> parts = new ArrayList<>();
+        collect(parts, Collections.newSetFromMap(new IdentityHashMap<>()));
+        return parts;
+    }
+
+    private void collect(List<Expr> parts, Set<Expr> seen) {
+        if (seen.add(this)) {
+            parts.add(this);
+            children().forEach(c -> c.collect(parts, seen));
         }
     }
 

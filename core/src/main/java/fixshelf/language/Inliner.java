@@ -3,12 +3,10 @@ package fixshelf.language;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Set;
 
 /// Writes the bodies of fixes in place of their calls, and constants in place of parameters.
 ///
@@ -138,129 +136,6 @@ public final class Inliner {
             return Expr.Literal.truth(!value);
         }
         return Constants.value(call).<Expr>map(v -> v).orElse(call);
-    }
-
-    /// The fix with everything worked out that is known without data. Its calls of other fixes stay, and one that
-    /// stands in it twice gets a name, or every level of calls would double the work of the one below.
-    public static Definition folded(Definition fix) {
-        return new Folding(fix).definition();
-    }
-
-    private static final class Folding {
-        private final Definition fix;
-        private final Interner interner = new Interner();
-        private final Map<Expr, Expr> done = new IdentityHashMap<>();
-        private final Map<Expr, Integer> uses = new IdentityHashMap<>();
-        private final Map<Expr, Expr> named = new IdentityHashMap<>();
-        private final List<Body.Assignment> assignments = new ArrayList<>();
-        private final Set<String> taken = new HashSet<>();
-
-        Folding(Definition fix) {
-            this.fix = fix;
-        }
-
-        Definition definition() {
-            fix.parameters().forEach(p -> taken.add(key(p.name())));
-            fix.body().assignments().forEach(a -> taken.add(key(a.name())));
-            List<Expr> values = new ArrayList<>();
-            fix.body().assignments().forEach(a -> values.add(folded(a.value())));
-            Expr result = folded(fix.body().result());
-            values.forEach(this::count);
-            count(result);
-            for (int i = 0; i < values.size(); i++) {
-                String name = fix.body().assignments().get(i).name();
-                Expr value = shared(values.get(i));
-                assignments.add(new Body.Assignment(name, value));
-            }
-            Expr last = shared(result);
-            return new Definition(fix.name(), fix.parameters(), fix.returns(), new Body(assignments, last));
-        }
-
-        private Expr folded(Expr expr) {
-            Expr before = done.get(expr);
-            if (before != null) {
-                return before;
-            }
-            Expr made =
-                    switch (expr) {
-                        case Expr.Literal _, Expr.Name _ -> expr;
-                        case Expr.FixCall(Definition called, List<Expr> arguments) ->
-                            new Expr.FixCall(
-                                    called, arguments.stream().map(this::folded).toList());
-                        case Expr.Call call ->
-                            simplified(new Expr.Call(
-                                    call.function(),
-                                    call.arguments().stream().map(this::folded).toList()));
-                        case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type type) ->
-                            new Expr.Case(
-                                    branches.stream()
-                                            .map(b -> new Expr.Branch(folded(b.condition()), folded(b.result())))
-                                            .toList(),
-                                    folded(otherwise),
-                                    type);
-                    };
-            Expr one = interner.of(made);
-            done.put(expr, one);
-            return one;
-        }
-
-        private void count(Expr expr) {
-            if (uses.merge(expr, 1, Integer::sum) > 1) {
-                return;
-            }
-            switch (expr) {
-                case Expr.Literal _, Expr.Name _ -> {}
-                case Expr.Call call -> call.arguments().forEach(this::count);
-                case Expr.FixCall call -> call.arguments().forEach(this::count);
-                case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
-                    branches.forEach(b -> {
-                        count(b.condition());
-                        count(b.result());
-                    });
-                    count(otherwise);
-                }
-            }
-        }
-
-        /// The expression with names for the calls that are made twice; they are assigned before it.
-        private Expr shared(Expr expr) {
-            Expr known = named.get(expr);
-            if (known != null) {
-                return known;
-            }
-            Expr made =
-                    switch (expr) {
-                        case Expr.Literal _, Expr.Name _ -> expr;
-                        case Expr.FixCall(Definition called, List<Expr> arguments) -> {
-                            Expr call = new Expr.FixCall(
-                                    called, arguments.stream().map(this::shared).toList());
-                            yield uses.getOrDefault(expr, 1) > 1 ? assigned(call) : call;
-                        }
-                        case Expr.Call call ->
-                            new Expr.Call(
-                                    call.function(),
-                                    call.arguments().stream().map(this::shared).toList(),
-                                    call.type());
-                        case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type type) ->
-                            new Expr.Case(
-                                    branches.stream()
-                                            .map(b -> new Expr.Branch(shared(b.condition()), shared(b.result())))
-                                            .toList(),
-                                    shared(otherwise),
-                                    type);
-                    };
-            named.put(expr, made);
-            return made;
-        }
-
-        private Expr assigned(Expr value) {
-            String name = "part_" + (taken.size() + 1);
-            while (!taken.add(name)) {
-                name += "_";
-            }
-            assignments.add(new Body.Assignment(name, value));
-            return new Expr.Name(name, value.type());
-        }
     }
 
     private static Expr finished(List<Expr.Branch> branches, Expr otherwise, Type type) {

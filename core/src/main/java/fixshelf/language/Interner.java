@@ -1,7 +1,6 @@
 package fixshelf.language;
 
 import fixshelf.type.Type;
-import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,28 +28,15 @@ final class Interner {
     private record Key(Object kind, Type type, List<Same> children) {}
 
     Expr of(Expr expr) {
-        List<Same> children = new ArrayList<>();
         Object kind =
                 switch (expr) {
                     case Expr.Literal literal -> literal;
                     case Expr.Name name -> name;
-                    case Expr.Call call -> {
-                        call.arguments().forEach(a -> children.add(new Same(a)));
-                        yield new Same(call.function());
-                    }
-                    case Expr.FixCall(Definition fix, List<Expr> arguments) -> {
-                        arguments.forEach(a -> children.add(new Same(a)));
-                        yield new Same(fix);
-                    }
-                    case Expr.Case(List<Expr.Branch> branches, Expr otherwise, Type _) -> {
-                        branches.forEach(b -> {
-                            children.add(new Same(b.condition()));
-                            children.add(new Same(b.result()));
-                        });
-                        children.add(new Same(otherwise));
-                        yield "CASE";
-                    }
+                    case Expr.Call call -> new Same(call.function());
+                    case Expr.FixCall call -> new Same(call.fix());
+                    case Expr.Case _ -> "CASE";
                 };
+        List<Same> children = expr.children().stream().map(Same::new).toList();
         return known.computeIfAbsent(new Key(kind, expr.type(), children), _ -> expr);
     }
 }

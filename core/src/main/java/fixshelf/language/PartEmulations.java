@@ -82,21 +82,12 @@ final class PartEmulations {
     /// `--` could begin one sign earlier; such separators, and those that are not known yet, are set aside as one
     /// character before, and put back after.
     private static Expr withClearSeparator(Expr text, Expr separator, BinaryOperator<Expr> work) {
-        if (separator instanceof Expr.Literal(String sign, Type _) && !overlapsItself(sign)) {
+        if (separator instanceof Expr.Literal(String sign, Type _) && !Separators.overlapItself(sign)) {
             return work.apply(text, separator);
         }
         Expr reserved = text(RESERVED);
         Expr result = work.apply(call(TextFunctions.REPLACE, text, separator, reserved), reserved);
         return call(TextFunctions.REPLACE, result, reserved, separator);
-    }
-
-    private static boolean overlapsItself(String sign) {
-        for (int i = 1; i < sign.length(); i++) {
-            if (sign.startsWith(sign.substring(i))) {
-                return true;
-            }
-        }
-        return false;
     }
 
     /// What is not known yet, or holds the separator, is looked for where every separator has become another sign.

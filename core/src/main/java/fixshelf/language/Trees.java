@@ -1,6 +1,5 @@
 package fixshelf.language;
 
-import fixshelf.type.Type;
 import java.util.List;
 
 /// Short ways to write a tree of calls.

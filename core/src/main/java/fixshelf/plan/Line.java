@@ -1,82 +1,59 @@
 package fixshelf.plan;
 
-import java.util.List;
+import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.Optional;
 
-/// One line of a job, as its author says it.
-public sealed interface Line {
-    /// Read a file of delimited text.
-    record ReadFile(ReadOptions options) implements Line {}
+/// A line of a job: a call of an operation or a fix, as its author wrote it.
+///
+/// @param call the name of what is called
+/// @param blanks what stands in its blanks, in the author's order; those that are not written are not in it
+/// @param name by which later lines and outputs speak of its result; empty for none
+/// @param strict whether a run stops where a value is lost
+/// @param rest whether it is left out for now
+public record Line(String call, Map<String, Written> blanks, String name, boolean strict, boolean rest) {
+    /// The call that reads a dataset of the shelf.
+    public static final String READ = "read";
+    /// The call that reads a file which no page describes.
+    public static final String READ_FILE = "read_file";
 
-    /// Read a dataset of the shelf.
-    record ReadDataset(String dataset) implements Line {}
-
-    /// Put a value fix in place of the values of some columns.
-    ///
-    /// @param arguments the other parameters of the fix, as SQL expressions over the columns, in the author's order
-    /// @param lost what happens where a value becomes missing
-    record Apply(String fix, Columns columns, Map<String, String> arguments, Lost lost) implements Line {
-        public Apply(String fix, Columns columns, Map<String, String> arguments) {
-            this(fix, columns, arguments, Lost.COUNTED);
-        }
-
-        public Apply withColumns(Columns others) {
-            return new Apply(fix, others, arguments, lost);
-        }
-
-        public Apply withArguments(Map<String, String> others) {
-            return new Apply(fix, columns, others, lost);
-        }
-
-        public Apply withLost(Lost other) {
-            return new Apply(fix, columns, arguments, other);
-        }
+    public Line {
+        blanks = java.util.Collections.unmodifiableMap(new LinkedHashMap<>(blanks));
     }
 
-    /// Of the rows with the same key keep one; nulls count as equal.
-    ///
-    /// @param keys the columns of the key; empty for all columns
-    /// @param order the columns that say which is first and last, nulls before all others; rows that are equal in
-    ///     all of them, or all rows when it is empty, go by their place in the source
-    record DropRepeats(List<String> keys, Keep keep, List<String> order) implements Line {
-        public DropRepeats {
-            keys = List.copyOf(keys);
-            order = List.copyOf(order);
-        }
+    public Line(String call, Map<String, Written> blanks) {
+        this(call, blanks, "", false, false);
     }
 
-    /// Keep only these columns, in this order.
-    record Choose(List<String> columns) implements Line {
-        public Choose {
-            columns = List.copyOf(columns);
-        }
+    /// A call with one blank filled.
+    public static Line of(String call, String blank, Written written) {
+        return new Line(call, Map.of(blank, written));
     }
 
-    /// Leave these columns out.
-    record Drop(List<String> columns) implements Line {
-        public Drop {
-            columns = List.copyOf(columns);
-        }
+    public static Line readDataset(String dataset) {
+        return of(READ, "source", Written.word(dataset));
     }
 
-    /// Give columns other names; the order of the pairs does not matter, so that two can be exchanged.
-    record Rename(Map<String, String> names) implements Line {}
-
-    /// What happens where a line would make a value missing.
-    enum Lost {
-        /// It is missing from then on, counted and listed.
-        COUNTED,
-        /// The run stops, and nothing is written.
-        STOPS
+    public boolean isRead() {
+        return call.equals(READ) || call.equals(READ_FILE);
     }
 
-    /// Which row of a group stays.
-    enum Keep {
-        FIRST,
-        LAST
+    public Optional<Written> written(String blank) {
+        return Optional.ofNullable(blanks.get(blank));
     }
 
-    default boolean isRead() {
-        return this instanceof ReadFile || this instanceof ReadDataset;
+    /// The same with one blank filled anew; none means that nothing is written in it.
+    public Line with(String blank, Optional<Written> written) {
+        Map<String, Written> others = new LinkedHashMap<>(blanks);
+        written.ifPresentOrElse(w -> others.put(blank, w), () -> others.remove(blank));
+        return new Line(call, others, name, strict, rest);
+    }
+
+    public Line withStrict(boolean now) {
+        return new Line(call, blanks, name, now, rest);
+    }
+
+    public Line withRest(boolean now) {
+        return new Line(call, blanks, name, strict, now);
     }
 }

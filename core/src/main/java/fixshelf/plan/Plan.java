@@ -9,11 +9,6 @@ public record Plan(List<Step> steps) {
         steps = List.copyOf(steps);
     }
 
-    /// The plan up to and with line `line`, counted from 1.
-    public Plan upTo(int line) {
-        return new Plan(steps.subList(0, Math.max(1, Math.min(line, steps.size()))));
-    }
-
     public Step last() {
         return steps.getLast();
     }
@@ -22,7 +17,17 @@ public record Plan(List<Step> steps) {
         return last().columns();
     }
 
-    public Step.Read read() {
-        return (Step.Read) steps.getFirst();
+    /// The columns of the source.
+    public List<Column> source() {
+        return steps.getFirst().columns();
+    }
+
+    /// The names of other tables that lines bring in.
+    public List<fixshelf.table.Relation.Source> others() {
+        return steps.stream()
+                .skip(1)
+                .flatMap(s -> s.sources().stream())
+                .distinct()
+                .toList();
     }
 }

@@ -1,14 +1,17 @@
 package fixshelf.plan;
 
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
+import java.util.Set;
 import java.util.stream.Collectors;
 
 /// Lines of a job as sentences with blanks.
 public final class Sentences {
+    /// What a blank says of lost values.
+    public static final String STOPS = "stops the run";
+
     private Sentences() {}
 
     /// A part of a sentence: plain words, or a blank that can be edited.
@@ -17,158 +20,78 @@ public final class Sentences {
 
         record Words(String text) implements Part {}
 
-        /// The name of a fix, which leads to its page.
-        record Fix(String text) implements Part {}
+        /// The first words of a line, which lead to what it calls.
+        record Call(String text) implements Part {}
 
-        /// A blank; `slot` tells which part of the line it stands for.
-        record Blank(String text, Slot slot, String name) implements Part {}
+        /// A blank of the line, by its name.
+        record Gap(String text, Blank<?> blank) implements Part {}
     }
 
-    /// What a blank stands for.
-    public enum Slot {
-        PATH,
-        SEPARATOR,
-        QUOTE,
-        ENCODING,
-        HEADING,
-        NULL_WORDS,
-        DATASET,
-        COLUMNS,
-        ARGUMENT,
-        LOST,
-        KEYS,
-        KEEP,
-        ORDER,
-        CHOSEN,
-        DROPPED,
-        RENAMES
+    /// The sentence in plain words.
+    public static String plain(Line line, Callables callables) {
+        return parts(line, callables).stream().map(Part::text).collect(Collectors.joining());
     }
 
-    /// What a blank says of lost values.
-    public static final String STOPS = "stops the run";
-
-    public static final String COUNTED = "becomes missing";
-
-    /// The sentence in plain words; `fixSentence` gives what a fix says of itself, with `{parameter}` for blanks.
-    public static String plain(Line line, Function<String, Optional<String>> fixSentence) {
-        return parts(line, fixSentence).stream().map(Part::text).collect(Collectors.joining());
-    }
-
-    public static List<Part> parts(Line line, Function<String, Optional<String>> fixSentence) {
-        return switch (line) {
-            case Line.ReadFile(ReadOptions o) ->
-                List.of(
-                        words("Read "),
-                        blank(o.path(), Slot.PATH),
-                        words(" as delimited text, separator "),
-                        blank(sign(o.separator()), Slot.SEPARATOR),
-                        words(", quote "),
-                        blank(o.quote().isEmpty() ? "none" : o.quote(), Slot.QUOTE),
-                        words(", encoding "),
-                        blank(o.encoding(), Slot.ENCODING),
-                        words(", "),
-                        blank(o.heading() ? "with a heading" : "without a heading", Slot.HEADING),
-                        words("; missing is "),
-                        blank(nullWords(o.nullWords()), Slot.NULL_WORDS));
-            case Line.ReadDataset(String dataset) -> List.of(words("Read "), blank(dataset, Slot.DATASET));
-            case Line.Apply apply -> apply(apply, fixSentence.apply(apply.fix()));
-            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) ->
-                List.of(
-                        words("Drop rows that repeat "),
-                                blank(keys.isEmpty() ? "all columns" : String.join(", ", keys), Slot.KEYS),
-                        words(", keeping the "), blank(keep == Line.Keep.LAST ? "last" : "first", Slot.KEEP),
-                        words(" by "),
-                                blank(order.isEmpty() ? "place in the file" : String.join(", ", order), Slot.ORDER));
-            case Line.Choose(List<String> columns) ->
-                List.of(words("Keep only "), blank(String.join(", ", columns), Slot.CHOSEN));
-            case Line.Drop(List<String> columns) ->
-                List.of(words("Leave out "), blank(String.join(", ", columns), Slot.DROPPED));
-            case Line.Rename(Map<String, String> names) ->
-                List.of(
-                        words("Rename "),
-                        blank(
-                                names.entrySet().stream()
-                                        .map(e -> e.getKey() + " to " + e.getValue())
-                                        .collect(Collectors.joining(", ")),
-                                Slot.RENAMES));
-        };
-    }
-
-    private static List<Part> apply(Line.Apply apply, Optional<String> sentence) {
+    public static List<Part> parts(Line line, Callables callables) {
+        Optional<Operation> operation = callables.find(line.call());
+        if (operation.isEmpty()) {
+            return List.of(new Part.Words(line.call().replace('_', ' ') + " …"));
+        }
         List<Part> parts = new ArrayList<>();
-        String text = sentence.orElse(apply.fix().replace('_', ' ') + " in {}");
-        boolean first = true;
-        boolean columns = false;
-        for (String piece : text.split("(?=\\{)|(?<=})")) {
-            boolean blank = piece.startsWith("{") && piece.endsWith("}");
-            String name = blank ? piece.substring(1, piece.length() - 1) : "";
-            Optional<String> argument = argument(apply, name);
-            if (!blank) {
-                parts.add(first ? new Part.Fix(piece.stripTrailing()) : words(piece));
-                if (first && piece.endsWith(" ")) {
-                    parts.add(words(" "));
-                }
-                first = false;
-            } else if (argument.isPresent()) {
-                parts.add(new Part.Blank(argument.get(), Slot.ARGUMENT, name));
-            } else if (!columns && isLastBlank(text, piece, apply)) {
-                parts.add(blank(apply.columns().sentence(), Slot.COLUMNS));
-                columns = true;
+        Set<String> shown = new HashSet<>();
+        for (String piece : operation.get().sentence().split("(?=\\{)|(?<=})")) {
+            Optional<Blank<?>> blank = piece.startsWith("{") && piece.endsWith("}")
+                    ? operation.get().blank(piece.substring(1, piece.length() - 1))
+                    : Optional.empty();
+            if (blank.isPresent()) {
+                parts.add(gap(line, blank.get()));
+                shown.add(blank.get().name());
             } else {
-                parts.add(new Part.Blank("the usual " + name, Slot.ARGUMENT, name));
+                words(piece, parts);
             }
         }
-        if (!columns) {
-            parts.add(words(" in "));
-            parts.add(blank(apply.columns().sentence(), Slot.COLUMNS));
-        }
-        apply.arguments().forEach((name, value) -> {
-            if (!text.contains("{" + name + "}")) {
-                parts.add(words(", " + name + " "));
-                parts.add(new Part.Blank(value, Slot.ARGUMENT, name));
+        for (Blank<?> blank : operation.get().blanks()) {
+            if (!shown.contains(blank.name()) && line.written(blank.name()).isPresent()) {
+                parts.add(new Part.Words(", " + blank.name().replace('_', ' ') + " "));
+                parts.add(gap(line, blank));
             }
-        });
-        if (apply.lost() == Line.Lost.STOPS) {
-            parts.add(words("; a lost value "));
-            parts.add(blank(STOPS, Slot.LOST));
+        }
+        if (line.strict()) {
+            parts.add(new Part.Words("; a lost value " + STOPS));
         }
         return parts;
     }
 
-    /// The blank for the columns is the one that no argument can fill: the last that is left.
-    private static boolean isLastBlank(String text, String piece, Line.Apply apply) {
-        String rest = text.substring(text.indexOf(piece) + piece.length());
-        for (String name : rest.split("(?=\\{)|(?<=})")) {
-            boolean blank = name.startsWith("{") && name.endsWith("}");
-            if (blank && argument(apply, name.substring(1, name.length() - 1)).isEmpty()) {
-                return false;
-            }
+    private static void words(String piece, List<Part> parts) {
+        if (!parts.isEmpty()) {
+            parts.add(new Part.Words(piece));
+            return;
         }
-        return true;
+        parts.add(new Part.Call(piece.stripTrailing()));
+        if (piece.endsWith(" ")) {
+            parts.add(new Part.Words(" "));
+        }
     }
 
-    private static Optional<String> argument(Line.Apply apply, String name) {
-        return apply.arguments().entrySet().stream()
-                .filter(e -> e.getKey().equalsIgnoreCase(name))
-                .map(Map.Entry::getValue)
-                .findFirst();
+    private static Part gap(Line line, Blank<?> blank) {
+        String text = line.written(blank.name())
+                .or(blank::fallback)
+                .map(blank.kind()::say)
+                .orElse(blank.needed() ? "…" : "the usual " + blank.name());
+        return new Part.Gap(text, blank);
     }
 
-    private static String sign(char separator) {
-        return separator == '\t' ? "tab" : String.valueOf(separator);
-    }
-
-    private static String nullWords(List<String> words) {
-        return words.isEmpty()
-                ? "nothing"
-                : words.stream().map(w -> w.isEmpty() ? "empty" : w).collect(Collectors.joining(", "));
-    }
-
-    private static Part words(String text) {
-        return new Part.Words(text);
-    }
-
-    private static Part blank(String text, Slot slot) {
-        return new Part.Blank(text, slot, "");
+    /// The line with what was typed into a blank. What says nothing, or what the blank says already, leaves it as it
+    /// is; a blank that may be left out is emptied by an empty text.
+    public static fixshelf.problem.Outcome<Line> fill(Line line, Blank<?> blank, String typed) {
+        Optional<Written> now = line.written(blank.name()).or(blank::fallback);
+        boolean same = typed.equals(now.map(blank.kind()::say).orElse("the usual " + blank.name()));
+        if (same) {
+            return fixshelf.problem.Outcome.of(line);
+        }
+        if (typed.isBlank() && !blank.needed()) {
+            return fixshelf.problem.Outcome.of(line.with(blank.name(), Optional.empty()));
+        }
+        return blank.kind().typed(typed).map(w -> line.with(blank.name(), Optional.of(w)));
     }
 }

@@ -1,73 +1,74 @@
 package fixshelf.plan;
 
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
+import fixshelf.table.Field;
+import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
 import fixshelf.type.Column;
-import fixshelf.type.Type;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
-/// A resolved line: what an engine does, and the columns that come out of it.
-public sealed interface Step {
-    List<Column> columns();
-
-    /// The source as it is read.
-    record Read(ReadOptions options, List<Column> columns) implements Step {
-        public Read {
-            columns = List.copyOf(columns);
-        }
+/// A resolved line: the table afterwards, as worked out of the result of the line before.
+///
+/// @param number of the line, from 1
+public record Step(
+        int number, Line line, Relation after, List<Operation.Report> reports, Optional<Operation.Guard> guard) {
+    public Step(int number, Line line, Relation after, List<Operation.Report> reports) {
+        this(number, line, after, reports, Optional.empty());
     }
 
-    /// New values in place of the old ones; rows and columns stay.
-    ///
-    /// @param lost what happens where a value becomes missing
-    record Compute(List<Computed> computed, Line.Lost lost, List<Column> columns) implements Step {
-        public Compute {
-            computed = List.copyOf(computed);
-            columns = List.copyOf(columns);
-        }
+    public Step {
+        reports = List.copyOf(reports);
     }
 
-    /// The new value of a column, as a call of a fix; its names are the columns before the step.
-    record Computed(String column, Expr.FixCall call) {
-        /// The call with the fix written out.
-        public Expr value() {
-            return Inliner.call(call.fix(), call.arguments());
-        }
-
-        /// For which rows the fix makes the value missing on purpose.
-        public Optional<Expr> onPurpose() {
-            return call.fix()
-                    .makesMissing()
-                    .map(condition -> Inliner.call(
-                            new Definition(
-                                    call.fix().name(),
-                                    call.fix().parameters(),
-                                    Type.BOOLEAN,
-                                    new Body(List.of(), condition)),
-                            call.arguments()));
-        }
+    public List<Column> columns() {
+        return after.shape().columns();
     }
 
-    /// One row of each group stays; depends on the order of rows.
-    record KeepOne(List<String> keys, Line.Keep keep, List<String> order, List<Column> columns) implements Step {
-        public KeepOne {
-            keys = List.copyOf(keys);
-            order = List.copyOf(order);
-            columns = List.copyOf(columns);
-        }
+    public List<Field> fields() {
+        return after.shape().fields();
     }
 
-    /// Columns chosen and renamed; rows stay.
-    record Project(List<Kept> kept, List<Column> columns) implements Step {
-        public Project {
-            kept = List.copyOf(kept);
-            columns = List.copyOf(columns);
-        }
+    /// Whether it changes nothing.
+    public boolean isIdle() {
+        return after instanceof Relation.Result;
     }
 
-    /// A column that goes on, with the name it had.
-    record Kept(String was, String name) {}
+    /// The result that it can be named by in later lines.
+    public Relation.Result result() {
+        return new Relation.Result(number, after.shape());
+    }
+
+    /// The fields that it gives other values, in the order in which they come out.
+    public List<Field> replaced() {
+        List<Relation> parts = after.parts();
+        return fields().stream()
+                .filter(f ->
+                        parts.stream().anyMatch(p -> p instanceof Relation.Compute compute && replaces(compute, f)))
+                .toList();
+    }
+
+    private static boolean replaces(Relation.Compute compute, Field field) {
+        return compute.from().shape().has(field)
+                && compute.cells().stream().anyMatch(c -> c.made().id() == field.id());
+    }
+
+    /// The other tables that it needs.
+    public List<Relation.Source> sources() {
+        return Stream.of(
+                        Stream.of(after),
+                        reports.stream().map(Operation.Report::relation),
+                        guard.stream().map(Operation.Guard::rows))
+                .flatMap(s -> s)
+                .flatMap(r -> r.parts().stream())
+                .filter(Relation.Source.class::isInstance)
+                .map(Relation.Source.class::cast)
+                .distinct()
+                .toList();
+    }
+
+    /// What it does with rows.
+    public Lineage.Rows rows() {
+        return Lineage.rows(after);
+    }
 }

@@ -1,11 +1,10 @@
-/// Job lines, as a job says them, to steps, as an engine runs them.
+/// Lines of a job, as calls of operations, to the tables that they mean.
 ///
-/// What comes in: [Line]s and the columns of the source. What goes out: a [Plan] of [Step]s, each with the columns
-/// that it gives, in which every name is resolved and every fix is written out as an expression. What depends on the
-/// order of rows says so in its step.
+/// What comes in: [Line]s, whose blanks hold what their author [Written], and the columns of the source. What goes
+/// out: a [Plan] of [Step]s, each with the relation that its line makes of the line before. A blank knows its [Kind],
+/// and the kind knows how it is read, said, typed, completed and wrong; so nothing here knows a single operation.
 ///
-/// Read first: [Line], [Step], [Planner]. To add an operation, add a record to [Line] and, if no step can say it, to
-/// [Step]; the compiler lists the rest.
+/// Read first: [Operation], [Blank], [Kind], [Planner]. To add an operation, see `docs/add-an-operation.md`.
 @NullMarked
 package fixshelf.plan;
 

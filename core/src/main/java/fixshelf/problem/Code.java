@@ -40,7 +40,10 @@ public enum Code {
     ENGINE_FAILED("E506"),
     CANCELLED("E507"),
     NO_PARAMETER_VALUE("E508"),
-    DIVERGED("E509");
+    DIVERGED("E509"),
+    TOO_MANY_ROWS("E310"),
+    CHECK_BROKEN("E311"),
+    NOT_LOOKED_AT("E312");
 
     private final String id;
 

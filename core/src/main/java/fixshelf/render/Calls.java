@@ -15,6 +15,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /// Which fixes a fix calls.
 final class Calls {
@@ -69,25 +70,12 @@ final class Calls {
     }
 
     private static Set<Definition> called(Definition fix) {
-        Set<Definition> called = new LinkedHashSet<>();
-        fix.body().assignments().forEach(a -> calls(a.value(), called));
-        calls(fix.body().result(), called);
-        return called;
-    }
-
-    private static void calls(Expr expr, Set<Definition> called) {
-        switch (expr) {
-            case Expr.Literal _, Expr.Name _ -> {}
-            case Expr.Call call -> call.arguments().forEach(a -> calls(a, called));
-            case Expr.Case choice -> {
-                choice.branches().forEach(b -> calls(b.condition(), called));
-                choice.branches().forEach(b -> calls(b.result(), called));
-                calls(choice.otherwise(), called);
-            }
-            case Expr.FixCall(Definition fix, List<Expr> arguments) -> {
-                called.add(fix);
-                arguments.forEach(a -> calls(a, called));
-            }
-        }
+        return Stream.concat(
+                        fix.body().assignments().stream().map(Body.Assignment::value),
+                        Stream.of(fix.body().result()))
+                .flatMap(value -> value.parts().stream())
+                .filter(Expr.FixCall.class::isInstance)
+                .map(call -> ((Expr.FixCall) call).fix())
+                .collect(Collectors.toCollection(LinkedHashSet::new));
     }
 }

@@ -27,7 +27,7 @@ abstract class DocumentedSql extends SqlLanguage {
         if (!(expr.type() instanceof Type.Bool)) {
             return sql;
         }
-        return caseOf(List.of("WHEN " + sql.text() + " THEN 1", "WHEN NOT " + sql.at(Sql.NOT) + " THEN 0"));
+        return Sql.caseOf(List.of("WHEN " + sql.text() + " THEN 1", "WHEN NOT " + sql.at(Sql.NOT) + " THEN 0"));
     }
 
     @Override
@@ -64,7 +64,7 @@ abstract class DocumentedSql extends SqlLanguage {
         if (!open) {
             parts.add("ELSE " + finished(otherwise).text());
         }
-        return new Sql(caseOf(parts).text() + " = 1", Sql.COMPARE);
+        return new Sql(Sql.caseOf(parts).text() + " = 1", Sql.COMPARE);
     }
 
     /// What a pattern or a text that is not known yet would need.

@@ -30,7 +30,7 @@ public final class DuckDbLanguage extends SqlLanguage {
         say("to_decimal", a -> toDecimal(a));
         say(
                 "to_date",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom(
                                 "regexp_full_match(" + sql(a.getFirst()).text() + ", '[0-9]{4}-[0-9]{2}-[0-9]{2}') AND "
                                         + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
@@ -66,7 +66,7 @@ public final class DuckDbLanguage extends SqlLanguage {
                                 + months(a.get(1)).text() + " AS INTEGER)) AS DATE)"))));
         say(
                 "to_timestamp",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom("regexp_full_match(" + sql(a.getFirst()).text() + ", '" + TIME + "') AND "
                                 + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
                                         .text() + " <> '0000'"),
@@ -111,13 +111,12 @@ public final class DuckDbLanguage extends SqlLanguage {
 
     @Override
     String reference(String part) {
-        return inRow(part);
+        return parts().inRow(part);
     }
 
     @Override
     Sql withParts(SharedParts parts, Sql result) {
-        Sql made = withRowOfParts(
-                parts,
+        Sql made = parts.asRow(
                 result,
                 row -> row.entrySet().stream()
                         .map(e -> e.getKey() + " := " + e.getValue())
@@ -159,7 +158,7 @@ public final class DuckDbLanguage extends SqlLanguage {
 
     /// The engine makes ß a capital ẞ; Unicode's simple mapping leaves it. The parts between are mapped one by one.
     private static Sql upper(Sql text) {
-        return caseWhen(
+        return Sql.caseWhen(
                 Sql.call("contains", text, Sql.atom("'ß'")),
                 Sql.atom("array_to_string(list_transform(string_split(" + text.text()
                         + ", 'ß'), lambda part: upper(part)), 'ß')"),
@@ -184,7 +183,7 @@ public final class DuckDbLanguage extends SqlLanguage {
     private Sql regexpExtract(List<Expr> a) {
         Sql matches = Sql.call("regexp_matches", sql(a.get(0)), patternText(a.get(1)));
         Sql group = a.size() > 2 ? sql(a.get(2)) : Sql.atom("0");
-        return caseWhen(matches, Sql.call("regexp_extract", sql(a.get(0)), patternText(a.get(1)), group));
+        return Sql.caseWhen(matches, Sql.call("regexp_extract", sql(a.get(0)), patternText(a.get(1)), group));
     }
 
     private Sql toNumber(Expr text, String shape, String type) {
@@ -205,7 +204,7 @@ public final class DuckDbLanguage extends SqlLanguage {
         String text = sql(a.getFirst()).text();
         Sql shape = Sql.atom("length(" + text + ") <= 100 AND regexp_full_match(" + text + ", '" + BLANKS
                 + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "')");
-        return caseWhen(shape, Sql.atom("try_cast(" + text + " AS " + typeName(type) + ")"));
+        return Sql.caseWhen(shape, Sql.atom("try_cast(" + text + " AS " + typeName(type) + ")"));
     }
 
     /// Its results keep to the width of what goes in, and stop beyond.

@@ -4,7 +4,7 @@ import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
-import fixshelf.plan.Step;
+import fixshelf.table.Relation;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
@@ -67,7 +67,7 @@ abstract class FrameLanguage implements Language {
     }
 
     /// The job as a function, over a table with the columns of its source; `inJob` says what stands for a new value.
-    abstract Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob);
+    abstract Outcome<String> jobFunction(JobCode job, String name, Function<Expr, Expr> inJob);
 
     private boolean canBeCalled(Expr.FixCall call) {
         for (int i = 0; i < call.arguments().size(); i++) {
@@ -87,13 +87,13 @@ abstract class FrameLanguage implements Language {
     public Outcome<String> job(JobCode job) {
         Map<String, String> functions = new LinkedHashMap<>();
         Map<Expr.FixCall, Boolean> called = new HashMap<>();
-        Outcome<String> whole = jobFunction(job, jobName(job), computed -> {
-            if (!called.computeIfAbsent(withoutColumn(computed.call()), this::canBeCalled)) {
-                return Inliner.inline(computed.value(), Map.of());
+        Outcome<String> whole = jobFunction(job, jobName(job), value -> {
+            if (!(value instanceof Expr.FixCall call)
+                    || !called.computeIfAbsent(withoutColumn(call), this::canBeCalled)) {
+                return Inliner.inline(value, Map.of());
             }
-            Calls.neededBy(computed.call().fix())
-                    .forEach(f -> functions.computeIfAbsent(f.name(), _ -> function(f, "")));
-            return computed.call();
+            Calls.neededBy(call.fix()).forEach(f -> functions.computeIfAbsent(f.name(), _ -> function(f, "")));
+            return call;
         });
         return whole.map(code -> {
             List<String> all = new ArrayList<>(functions.values());
@@ -112,8 +112,10 @@ abstract class FrameLanguage implements Language {
     /// The name of the job's function: its own, but where a fix that it calls is called so.
     static String jobName(JobCode job) {
         boolean taken = job.lines().stream()
-                .flatMap(l -> l.step() instanceof Step.Compute compute ? compute.computed().stream() : Stream.of())
-                .flatMap(c -> Calls.neededBy(c.call().fix()).stream())
+                .flatMap(l -> l.step().after().parts().stream())
+                .flatMap(r -> r instanceof Relation.Compute compute ? compute.cells().stream() : Stream.of())
+                .flatMap(
+                        c -> c.value() instanceof Expr.FixCall call ? Calls.neededBy(call.fix()).stream() : Stream.of())
                 .anyMatch(f -> f.name().equals(job.name()));
         return taken ? job.name() + "_job" : job.name();
     }

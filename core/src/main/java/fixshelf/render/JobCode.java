@@ -1,34 +1,78 @@
 package fixshelf.render;
 
+import fixshelf.language.Expr;
 import fixshelf.plan.Step;
+import fixshelf.problem.Problem;
+import fixshelf.table.Field;
+import fixshelf.table.Formula;
+import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
 import fixshelf.type.Column;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
-/// A job as languages write it: lines that work on a table with the rows of its source.
+/// A job as languages write it: lines that work on tables with the rows of its sources.
 ///
 /// @param about what the job is for, in a sentence
-/// @param source the table, or data frame, with the columns of the source as text
+/// @param sources the tables, or data frames, with their columns as text; the first is what the lines work on
 /// @param lines the lines after the one that reads
-public record JobCode(String name, String about, String source, List<Column> columns, List<Line> lines) {
+public record JobCode(String name, String about, List<Source> sources, List<Line> lines) {
     public JobCode {
-        columns = List.copyOf(columns);
+        sources = List.copyOf(sources);
         lines = List.copyOf(lines);
+    }
+
+    /// A table that a job reads.
+    public record Source(String name, List<Column> columns) {
+        public Source {
+            columns = List.copyOf(columns);
+        }
     }
 
     /// @param number as it is shown, from 1
     /// @param sentence what it does, in plain words
     public record Line(int number, String sentence, Step step) {}
 
-    /// Whether a line needs to know the place of each row in the source.
+    /// Whether a line needs to know the place of each row in its source.
     public boolean needsPlaces() {
-        return lines.stream().anyMatch(l -> l.step() instanceof Step.KeepOne);
+        return lines.stream()
+                .anyMatch(l -> Lineage.setsOrder(l.step().after())
+                        || l.step().reports().stream().anyMatch(r -> r.breaks() && Lineage.setsOrder(r.relation())));
+    }
+
+    public Source first() {
+        return sources.getFirst();
     }
 
     /// The columns that come out.
     public List<Column> result() {
-        return lines.isEmpty() ? columns : lines.getLast().step().columns();
+        return lines.isEmpty() ? first().columns() : lines.getLast().step().columns();
+    }
+
+    /// The tables that it reads, in words: `a, b and c`.
+    String sourceNames() {
+        return sources.stream().map(Source::name).collect(Collectors.joining(", "));
+    }
+
+    /// Why a language cannot say a line, with the line's number and words.
+    static Problem refused(Line line, Problem why) {
+        return new Problem(
+                why.code(),
+                why.severity(),
+                why.where(),
+                "Line " + line.number() + ", " + line.sentence() + ": " + why.what(),
+                why.todo());
+    }
+
+    /// An expression over fields, with the names that users see.
+    static Expr named(Expr expr, Relation from) {
+        Map<String, Expr> names = new HashMap<>();
+        from.shape().fields().forEach(f -> names.put(f.key(), new Expr.Name(f.name(), f.type())));
+        return Formula.renamed(expr, n -> names.getOrDefault(n.name(), n));
     }
 
     /// A name that no column has at any line, for the place of each row in the source.
@@ -36,8 +80,8 @@ public record JobCode(String name, String about, String source, List<Column> col
         return free("row_no");
     }
 
-    /// A name that starts with `wanted`, and is no column at any line.
-    String free(String wanted) {
+    /// A name that starts with `wanted`, and is no column at any line, and no table.
+    public String free(String wanted) {
         String name = wanted;
         while (isTaken(name)) {
             name = name + "_";
@@ -46,7 +90,15 @@ public record JobCode(String name, String about, String source, List<Column> col
     }
 
     private boolean isTaken(String name) {
-        return Stream.concat(columns.stream(), lines.stream().flatMap(l -> l.step().columns().stream()))
-                .anyMatch(c -> c.name().toLowerCase(Locale.ROOT).equals(name));
+        Stream<String> columns = lines.stream()
+                .flatMap(l -> l.step().after().parts().stream())
+                .map(Relation::shape)
+                .flatMap(s -> s.fields().stream())
+                .map(Field::name);
+        Stream<String> tables = sources.stream()
+                .flatMap(s ->
+                        Stream.concat(Stream.of(s.name()), s.columns().stream().map(Column::name)));
+        return Stream.concat(columns, tables)
+                .anyMatch(n -> n.toLowerCase(Locale.ROOT).equals(name));
     }
 }

@@ -7,6 +7,7 @@ import fixshelf.language.Regex.CharacterSet;
 import fixshelf.language.Regex.Range;
 import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
+import fixshelf.language.Separators;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -71,9 +72,9 @@ public final class MariaDbLanguage extends SqlLanguage {
         say("add_months", a -> inCalendar(later(a.get(0), months(a.get(1)), "MONTH")));
         say(
                 "to_timestamp",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " REGEXP " + text(TIME)),
-                        caseWhen(
+                        Sql.caseWhen(
                                 Sql.atom(toDate(Sql.call("left", sql(a.getFirst()), Sql.atom("10")))
                                                 .text() + " IS NOT NULL"),
                                 Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATETIME)"))));
@@ -158,18 +159,9 @@ public final class MariaDbLanguage extends SqlLanguage {
         return ofParameters;
     }
 
-    /// Each part stands around those before it and hands them on, as none can be seen from inside.
     @Override
-    Sql withParts(SharedParts parts, Sql result) {
-        String inner = "";
-        String handedOn = "";
-        for (SharedParts.Part part : parts.named()) {
-            inner = "(SELECT " + handedOn + Sql.indent(part.value().text(), 2) + " AS " + part.name()
-                    + (inner.isEmpty() ? "" : "\n  FROM " + Sql.indent(inner, 2)) + " LIMIT 1)";
-            inner += " AS of_" + part.name();
-            handedOn += part.name() + ", ";
-        }
-        return Sql.atom("(SELECT " + Sql.indent(result.text(), 2) + "\n  FROM " + Sql.indent(inner, 2) + ")");
+    String keptApart() {
+        return " LIMIT 1";
     }
 
     @Override
@@ -282,7 +274,7 @@ public final class MariaDbLanguage extends SqlLanguage {
 
     private Sql nullif(List<Expr> a) {
         boolean never = a.get(1) instanceof Expr.Literal(Object value, Type _) && value == null;
-        return never ? sql(a.get(0)) : caseWhen(distinct(a, true), sql(a.get(0)));
+        return never ? sql(a.get(0)) : Sql.caseWhen(distinct(a, true), sql(a.get(0)));
     }
 
     private Sql trim(List<Expr> a, String side) {
@@ -355,7 +347,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         Sql found = Sql.infix(sql(a.get(0)), "REGEXP", patternText(a.get(1)), Sql.COMPARE);
         long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long g, Type _) ? g : 0;
         if (group == 0) {
-            return caseWhen(found, Sql.call("regexp_substr", sql(a.get(0)), patternText(a.get(1))));
+            return Sql.caseWhen(found, Sql.call("regexp_substr", sql(a.get(0)), patternText(a.get(1))));
         }
         var regex = pattern(a.get(1));
         String whole =
@@ -364,7 +356,8 @@ public final class MariaDbLanguage extends SqlLanguage {
         if (anchored) {
             throw cannot("a group of a pattern that can be empty.", "Let the pattern match at least one character.");
         }
-        return caseWhen(found, Sql.call("regexp_replace", sql(a.get(0)), Sql.atom(text(whole)), Sql.atom("'\\\\1'")));
+        return Sql.caseWhen(
+                found, Sql.call("regexp_replace", sql(a.get(0)), Sql.atom(text(whole)), Sql.atom("'\\\\1'")));
     }
 
     /// Inside a function, its own reading fails for a day that is not real; so the day is compared with the month's
@@ -374,14 +367,14 @@ public final class MariaDbLanguage extends SqlLanguage {
         Sql shaped = Sql.atom(text.at(Sql.OTHER) + " REGEXP " + shape + " AND left(" + text.text() + ", 4) <> '0000'");
         String last = "day(last_day(concat(left(" + text.text() + ", 8), '01')))";
         Sql real = Sql.atom("substr(" + text.text() + ", 9, 2) + 0 <= " + last);
-        return caseWhen(shaped, caseWhen(real, Sql.atom("CAST(" + text.text() + " AS DATE)")));
+        return Sql.caseWhen(shaped, Sql.caseWhen(real, Sql.atom("CAST(" + text.text() + " AS DATE)")));
     }
 
     private Sql toInteger(Expr text) {
         String bare = "trim(BOTH ' ' FROM regexp_replace(" + sql(text).text() + ", '[\\\\t-\\\\r]', ' '))";
         String value = "CAST(" + bare + " AS DECIMAL(40, 0))";
         Sql inRange = Sql.atom(value + " BETWEEN -9223372036854775808 AND 9223372036854775807");
-        Sql cast = caseWhen(inRange, Sql.atom("CAST(" + bare + " AS SIGNED)"));
+        Sql cast = Sql.caseWhen(inRange, Sql.atom("CAST(" + bare + " AS SIGNED)"));
         String shape =
                 text("(?-i)^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\\z").replace("%", "%%");
         return castNumber(text, "%s REGEXP " + shape, cast.text());
@@ -398,7 +391,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         String head = "CASE WHEN char_length(substring_index(" + bare + ", '.', 1)) <= 40 THEN " + bare + " END";
         String rounded = "round(CAST(" + head + " AS DECIMAL(65, 24)), " + type.scale() + ")";
         Sql fits = Sql.atom("abs(" + rounded + ") < 1" + "0".repeat(type.precision() - type.scale()));
-        return caseWhen(said, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
+        return Sql.caseWhen(said, Sql.caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
     }
 
     private Sql later(Expr from, Sql count, String unit) {
@@ -420,7 +413,7 @@ public final class MariaDbLanguage extends SqlLanguage {
 
     @Override
     Sql part(Expr text, Expr separator, long number) {
-        boolean plain = separator instanceof Expr.Literal(String sign, Type _) && !overlapsItself(sign);
+        boolean plain = separator instanceof Expr.Literal(String sign, Type _) && !Separators.overlapItself(sign);
         if (!plain) {
             throw cannot("it counts separators that overlap in its own way.", "Give a plain separator, as ','.");
         }
@@ -479,12 +472,17 @@ public final class MariaDbLanguage extends SqlLanguage {
                 + ", concat(" + mark + ", " + text("\\1") + ", " + mark + "))), " + mark + ", '\",\"'), ']')";
         String word = "CASE WHEN v REGEXP " + text("^[\\p{L}\\p{Nd}]") + " THEN concat(upper(left(v, 1) COLLATE"
                 + " utf8mb4_uca1400_ai_ci), lower(substr(v, 2) COLLATE utf8mb4_uca1400_ai_ci)) ELSE v END";
-        return caseWhen(
+        return Sql.caseWhen(
                 Sql.atom(text + " IS NOT NULL"),
                 // As new text, so that the order by which the letters were changed goes no further.
                 Sql.atom("convert(coalesce((SELECT group_concat(" + word
                         + " ORDER BY o SEPARATOR '')\n  FROM json_table("
                         + pieces + ", '$[*]' COLUMNS(o FOR ORDINALITY, v LONGTEXT PATH '$')) AS runs), '')"
                         + " USING utf8mb4)"));
+    }
+
+    @Override
+    String listed(String text, String separator, String place) {
+        return "group_concat(" + text + " ORDER BY " + place + " SEPARATOR " + text(separator) + ")";
     }
 }

@@ -73,13 +73,14 @@ public final class OracleLanguage extends DocumentedSql {
         say("regexp_like", a -> Sql.call("REGEXP_LIKE", sql(a.get(0)), patternText(a.get(1)), Sql.atom("'c'")));
         say("to_integer", a -> {
             Sql number = read(a.getFirst(), "[+-]?[0-9]{1,38}");
-            return caseWhen(Sql.atom(number.text() + " BETWEEN -9223372036854775808 AND 9223372036854775807"), number);
+            return Sql.caseWhen(
+                    Sql.atom(number.text() + " BETWEEN -9223372036854775808 AND 9223372036854775807"), number);
         });
         say("to_decimal", a -> {
             Sql number = read(a.getFirst(), "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)");
             int scale = a.size() > 1 ? scale(a) : 4;
             String rounded = "ROUND(" + number.text() + ", " + scale + ")";
-            return caseWhen(Sql.atom("ABS(" + rounded + ") < 1" + "0".repeat(18 - scale)), Sql.atom(rounded));
+            return Sql.caseWhen(Sql.atom("ABS(" + rounded + ") < 1" + "0".repeat(18 - scale)), Sql.atom(rounded));
         });
         say("to_text", a -> {
             boolean whole = !(a.getFirst().type() instanceof Type.Decimal);
@@ -116,7 +117,7 @@ public final class OracleLanguage extends DocumentedSql {
             String count = sql(a.get(1)).at(Sql.OTHER);
             String from = " BETWEEN DATE '0001-01-01' - " + sql(a.get(0)).at(Sql.SUM + 1);
             String to = " AND DATE '9999-12-31' - " + sql(a.get(0)).at(Sql.SUM + 1);
-            return caseWhen(Sql.atom(count + from + to), Sql.infix(sql(a.get(0)), "+", sql(a.get(1)), Sql.SUM));
+            return Sql.caseWhen(Sql.atom(count + from + to), Sql.infix(sql(a.get(0)), "+", sql(a.get(1)), Sql.SUM));
         });
         say("add_months", a -> {
             throw cannot("its ADD_MONTHS goes from a last day to a last day.", "Use another language.");
@@ -128,7 +129,7 @@ public final class OracleLanguage extends DocumentedSql {
                 throw cannot("its intervals of seconds end at 9 digits of days.", "Use another language.");
             });
         }
-        say("mod", a -> caseWhen(Sql.atom(sql(a.get(1)).at(Sql.OTHER) + " <> 0"), Sql.call("MOD", all(a))));
+        say("mod", a -> Sql.caseWhen(Sql.atom(sql(a.get(1)).at(Sql.OTHER) + " <> 0"), Sql.call("MOD", all(a))));
         say("chr", a -> Sql.call("NCHR", sql(a.getFirst())));
     }
 
@@ -246,7 +247,7 @@ public final class OracleLanguage extends DocumentedSql {
 
     @Override
     Sql within64(List<Expr> a, String sign, Sql plain) {
-        return caseWhen(Sql.atom(plain.text() + " BETWEEN -9223372036854775808 AND 9223372036854775807"), plain);
+        return Sql.caseWhen(Sql.atom(plain.text() + " BETWEEN -9223372036854775808 AND 9223372036854775807"), plain);
     }
 
     @Override
@@ -346,12 +347,18 @@ public final class OracleLanguage extends DocumentedSql {
     private Sql read(Expr text, String shape) {
         String said = "REGEXP_LIKE(" + sql(text).text() + ", '^" + BLANKS + shape + BLANKS + "$', 'c')";
         String bare = "REGEXP_REPLACE(" + sql(text).text() + ", '[[:space:]]', NULL)";
-        return caseWhen(Sql.atom(said), Sql.atom("TO_NUMBER(" + bare + " DEFAULT NULL ON CONVERSION ERROR)"));
+        return Sql.caseWhen(Sql.atom(said), Sql.atom("TO_NUMBER(" + bare + " DEFAULT NULL ON CONVERSION ERROR)"));
     }
 
     private Sql read(List<Expr> a, String shape, String function, String layout) {
         String text = sql(a.getFirst()).text();
         Sql said = Sql.atom("REGEXP_LIKE(" + text + ", '" + shape + "') AND SUBSTR(" + text + ", 1, 4) <> '0000'");
-        return caseWhen(said, Sql.atom(function + "(" + text + " DEFAULT NULL ON CONVERSION ERROR, '" + layout + "')"));
+        return Sql.caseWhen(
+                said, Sql.atom(function + "(" + text + " DEFAULT NULL ON CONVERSION ERROR, '" + layout + "')"));
+    }
+
+    @Override
+    String listed(String text, String separator, String place) {
+        return "LISTAGG(" + text + ", " + text(separator) + ") WITHIN GROUP (ORDER BY " + place + ")";
     }
 }

@@ -1,51 +1,184 @@
 package fixshelf.render;
 
 import fixshelf.language.Expr;
-import fixshelf.plan.Line;
-import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
+import fixshelf.table.Computed;
+import fixshelf.table.Field;
+import fixshelf.table.Grouped;
+import fixshelf.table.Relation;
+import fixshelf.table.Sorted;
+import fixshelf.table.Windowed;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
-/// A job as a Python function from a data frame to a data frame.
-final class PandasJobs {
-    private PandasJobs() {}
-
-    /// The function; `inJob` says what stands for a new value.
-    static Outcome<String> write(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
-        return JobLines.write(job, "#", line -> line(line.step(), inJob)).map(lines -> {
-            List<String> body = new ArrayList<>();
-            body.add(Comments.docstring(job.about() + " Takes the rows of " + job.source() + "."));
-            body.add("df = df.reset_index(drop=True).astype(\"string\")");
-            body.addAll(lines);
-            body.add("return df.reset_index(drop=True)");
-            return "def " + name + "(df: pd.DataFrame) -> pd.DataFrame:\n    "
-                    + String.join("\n", body).replace("\n", "\n    ") + "\n";
-        });
+/// A job as a Python function from data frames to a data frame.
+final class PandasJobs extends FrameJobs {
+    private PandasJobs(Function<Expr, Expr> inJob) {
+        super(inJob);
     }
 
-    private static String line(Step step, Function<Step.Computed, Expr> inJob) {
-        return switch (step) {
-            case Step.Read _ -> "";
-            case Step.Compute compute -> computed(compute, inJob);
-            case Step.Project project -> projected(project);
-            case Step.KeepOne keep -> kept(keep);
+    /// The function; `inJob` says what stands for a new value.
+    static Outcome<String> write(JobCode job, String name, Function<Expr, Expr> inJob) {
+        return new PandasJobs(inJob).write(job, name);
+    }
+
+    @Override
+    String other(String source) {
+        return PandasWriter.safe(source.equals("df") ? "df_" : source);
+    }
+
+    @Override
+    String assigned(String name, String value) {
+        return name + " = " + value;
+    }
+
+    @Override
+    String texts(String frame) {
+        return frame + ".reset_index(drop=True).astype(\"string\")";
+    }
+
+    @Override
+    String stopped(String frame, String words) {
+        return "assert " + frame + ".empty, " + text(words);
+    }
+
+    @Override
+    String function(JobCode job, String name, List<String> others, List<String> statements) {
+        List<String> body = new ArrayList<>();
+        body.add(Comments.docstring(job.about() + " Takes the rows of " + job.sourceNames() + "."));
+        body.addAll(statements);
+        body.add("return df.reset_index(drop=True)");
+        String arguments = others.stream().map(o -> ", " + o + ": pd.DataFrame").collect(Collectors.joining());
+        return "def " + name + "(df: pd.DataFrame" + arguments + ") -> pd.DataFrame:\n    "
+                + String.join("\n", body).replace("\n", "\n    ") + "\n";
+    }
+
+    @Override
+    String pick(Relation.Pick pick) {
+        List<Field> was = pick.shape().fields().stream()
+                .map(f -> pick.from().shape().find(f.id()).orElseThrow())
+                .toList();
+        String chosen = "df = df[" + names(was) + "]";
+        return was.equals(pick.shape().fields())
+                ? chosen
+                : chosen + ".set_axis(" + names(pick.shape().fields()) + ", axis=1)";
+    }
+
+    @Override
+    String keep(Relation.Keep keep) {
+        return "df = kept_rows(df, " + series(keep.condition(), keep.from()) + ")";
+    }
+
+    @Override
+    String sort(Relation.Sort sort) {
+        return "df = sorted_rows(df, " + order(sort.by()) + ")";
+    }
+
+    @Override
+    String firstOf(Relation.FirstOf first) {
+        return "df = first_of(df, " + names(first.keys()) + ", " + order(first.by()) + ", " + truth(first.lastPlace())
+                + ")";
+    }
+
+    @Override
+    String group(Relation.Group group) {
+        String measures = group.made().stream()
+                .map(PandasJobs::measure)
+                .collect(Collectors.joining(",\n    ", "{\n    ", ",\n}"));
+        return "df = grouped(df, " + names(group.keys()) + ", " + measures + ")";
+    }
+
+    @Override
+    String join(Relation.Join join, String right) {
+        String on = join.on().stream()
+                .map(p -> "(" + text(p.left().name()) + ", " + text(p.right().name()) + ")")
+                .collect(Collectors.joining(", ", "[", "]"));
+        if (join.meeting() == Relation.Meeting.WITH || join.meeting() == Relation.Meeting.WITHOUT) {
+            return "df = rows_with(df, " + right + ", " + on + ", " + truth(join.meeting() == Relation.Meeting.WITH)
+                    + ")";
+        }
+        String taken = join.taken().stream()
+                .map(t -> "(" + text(t.field().name()) + ", " + text(t.made().name()) + ")")
+                .collect(Collectors.joining(", ", "[", "]"));
+        return "df = joined(df, " + right + ", " + on + ", " + taken + ", "
+                + truth(join.meeting() == Relation.Meeting.ALL_LEFT) + ")";
+    }
+
+    @Override
+    String union(Relation.Union union, List<String> others) {
+        String below = others.stream()
+                .map(o -> ", " + o + ".set_axis(" + names(union.shape().fields()) + ", axis=1)")
+                .collect(Collectors.joining());
+        return "df = pd.concat([df" + below + "], ignore_index=True)";
+    }
+
+    @Override
+    String unpivot(Relation.Unpivot unpivot, List<Field> others) {
+        String sets = unpivot.sets().stream().map(PandasJobs::names).collect(Collectors.joining(", ", "[", "]"));
+        return "df = unpivoted(df, " + names(others) + ", " + sets + ", " + list(unpivot.names()) + ", "
+                + text(unpivot.name().name()) + ", " + names(unpivot.values()) + ", " + truth(unpivot.keepMissing())
+                + ")";
+    }
+
+    private String series(Expr expr, Relation from) {
+        return PandasWriter.ofFrame().series(inJob(expr, from)).text().replace("\n", "\n    ");
+    }
+
+    @Override
+    String compute(Relation.Compute compute) {
+        String values = compute.cells().stream()
+                .map(c -> "    " + text(c.made().name()) + ": " + series(c.value(), compute.from()) + ",\n")
+                .collect(Collectors.joining());
+        String types = compute.cells().stream()
+                .map(Computed::made)
+                .map(f -> text(f.name()) + ": " + dtype(f.type()))
+                .collect(Collectors.joining(", "));
+        return "df = df.assign(**{\n" + values + "}).astype({" + types + "})";
+    }
+
+    @Override
+    String window(Relation.Window window) {
+        String parts = names(window.within()) + ", " + order(window.by()) + ", " + truth(window.backwards());
+        return window.made().stream()
+                .map(m -> "    " + text(m.made().name()) + ": windowed(df, " + parts + ", " + maker(m, window) + ", "
+                        + dtype(m.made().type()) + "),\n")
+                .collect(Collectors.joining("", "df = df.assign(**{\n", "})"));
+    }
+
+    private static String maker(Windowed made, Relation.Window window) {
+        String values =
+                made.of().map(f -> "df[" + text(f.name()) + "].tolist()").orElse("[1] * len(df)");
+        String how = text(made.aggregate().name().toLowerCase(Locale.ROOT));
+        return switch (made.kind()) {
+            case NUMBER -> "lambda places: range(1, len(places) + 1)";
+            case SHARED_NUMBER -> "ranked(df, " + order(window.by()) + ", True)";
+            case DENSE_NUMBER -> "ranked(df, " + order(window.by()) + ", False)";
+            case NEIGHBOUR -> "neighbour(" + values + ", " + made.steps() + ")";
+            case LAST_FILLED -> "last_filled(" + values + ")";
+            case SO_FAR -> "so_far(" + how + ", " + values + ")";
+            case OF_ALL -> "of_all(" + how + ", " + values + ")";
         };
     }
 
-    private static String computed(Step.Compute compute, Function<Step.Computed, Expr> inJob) {
-        String values = compute.computed().stream()
-                .map(c -> "    " + text(c.column()) + ": "
-                        + PandasWriter.ofFrame().series(inJob.apply(c)).text().replace("\n", "\n    ")
-                        + ",\n")
-                .collect(Collectors.joining());
-        String types = compute.computed().stream()
-                .map(c -> text(c.column()) + ": " + dtype(c.call().type()))
-                .collect(Collectors.joining(", "));
-        return "df = df.assign(**{\n" + values + "}).astype({" + types + "})";
+    private static String measure(Grouped made) {
+        return text(made.made().name()) + ": ("
+                + text(made.aggregate().name().toLowerCase(Locale.ROOT)) + ", "
+                + made.of().map(f -> text(f.name())).orElse("None") + ", " + text(made.separator()) + ", "
+                + dtype(made.made().type()) + ")";
+    }
+
+    private static String order(List<Sorted> by) {
+        return by.stream()
+                .map(s -> "(" + text(s.field().name()) + ", " + truth(s.descending()) + ")")
+                .collect(Collectors.joining(", ", "[", "]"));
+    }
+
+    private static String truth(boolean value) {
+        return value ? "True" : "False";
     }
 
     private static String dtype(Type type) {
@@ -53,25 +186,11 @@ final class PandasJobs {
         return dtype.startsWith("\"") ? dtype : "\"" + dtype + "\"";
     }
 
-    private static String projected(Step.Project project) {
-        String chosen =
-                "df = df[" + texts(project.kept().stream().map(Step.Kept::was).toList()) + "]";
-        boolean same = project.kept().stream().allMatch(k -> k.was().equals(k.name()));
-        return same
-                ? chosen
-                : chosen + ".set_axis("
-                        + texts(project.kept().stream().map(Step.Kept::name).toList()) + ", axis=1)";
+    private static String names(List<Field> fields) {
+        return list(fields.stream().map(Field::name).toList());
     }
 
-    private static String kept(Step.KeepOne keep) {
-        String sorted = keep.order().isEmpty()
-                ? "df"
-                : "df.sort_values(" + texts(keep.order()) + ", kind=\"stable\", na_position=\"first\")";
-        String side = keep.keep() == Line.Keep.LAST ? "last" : "first";
-        return "df = " + sorted + ".drop_duplicates(" + texts(keep.keys()) + ", keep=\"" + side + "\").sort_index()";
-    }
-
-    private static String texts(List<String> texts) {
+    private static String list(List<String> texts) {
         return texts.stream().map(PandasJobs::text).collect(Collectors.joining(", ", "[", "]"));
     }
 

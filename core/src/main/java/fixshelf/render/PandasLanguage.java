@@ -2,9 +2,8 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
+import fixshelf.language.Folding;
 import fixshelf.language.Parameter;
-import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
@@ -45,6 +44,7 @@ public final class PandasLanguage extends FrameLanguage {
                     || name.equals("EXACT") && (code.contains("digits(") || code.contains("narrowed("));
             helpers.append(needed ? "\n\n" + text : "");
         });
+        helpers.append(PandasTables.needed(code));
         String all = helpers + code;
         StringBuilder out = new StringBuilder();
         out.append(all.contains("re.fullmatch(") ? "import re\n" : "");
@@ -227,7 +227,7 @@ public final class PandasLanguage extends FrameLanguage {
     }
 
     @Override
-    Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
+    Outcome<String> jobFunction(JobCode job, String name, Function<Expr, Expr> inJob) {
         return PandasJobs.write(job, PandasWriter.safe(name), inJob);
     }
 
@@ -254,7 +254,7 @@ public final class PandasLanguage extends FrameLanguage {
 
     @Override
     String function(Definition asked, String about) {
-        Definition fix = Inliner.folded(asked);
+        Definition fix = Folding.of(asked);
         PandasWriter writer = PandasWriter.ofFunction(fix);
         List<String> signature = new ArrayList<>();
         List<String> lines = new ArrayList<>();

@@ -42,7 +42,7 @@ public final class PostgresLanguage extends SqlLanguage {
         say("weekday", a -> part("isodow", a));
         say(
                 "add_days",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom(sql(a.get(1)).at(Sql.OTHER) + " BETWEEN DATE '0001-01-01' - "
                                 + sql(a.get(0)).at(Sql.OTHER + 1) + " AND DATE '9999-12-31' - "
                                 + sql(a.get(0)).at(Sql.OTHER + 1)),
@@ -61,7 +61,7 @@ public final class PostgresLanguage extends SqlLanguage {
         say("week", a -> part("week", a));
         say(
                 "add_months",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom("extract(year FROM " + sql(a.get(0)).text() + ") * 12 + extract(month FROM "
                                 + sql(a.get(0)).text() + ") - 1 + "
                                 + sql(a.get(1)).at(Sql.PRODUCT)
@@ -69,7 +69,7 @@ public final class PostgresLanguage extends SqlLanguage {
                         later(a.get(0), "months", "CAST(" + sql(a.get(1)).text() + " AS integer)", "date")));
         say(
                 "to_timestamp",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom(sql(a.getFirst()).at(Sql.OTHER)
                                 + " ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]$'"),
                         Sql.infix(
@@ -85,7 +85,7 @@ public final class PostgresLanguage extends SqlLanguage {
         }
         say(
                 "add_seconds",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom("extract(epoch FROM " + sql(a.get(0)).text() + ") + "
                                 + sql(a.get(1)).at(Sql.PRODUCT) + " BETWEEN -62135596800 AND 253402300799"),
                         later(a.get(0), "secs", sql(a.get(1)).text(), "timestamp")));
@@ -174,7 +174,7 @@ public final class PostgresLanguage extends SqlLanguage {
             + "|([0-9]{2}(0[48]|[2468][048]|[13579][26])|([02468][048]|[13579][26])00)-02-29)$";
 
     private Sql toDate(Expr text) {
-        return caseWhen(
+        return Sql.caseWhen(
                 Sql.atom(sql(text).at(Sql.OTHER) + " ~ '" + DAY + "'"),
                 Sql.atom("CAST(" + typedText(text) + " AS date)"));
     }
@@ -222,7 +222,7 @@ public final class PostgresLanguage extends SqlLanguage {
             return match;
         }
         Sql found = Sql.infix(sql(a.get(0)), "~", Sql.atom(text(pattern)), Sql.COMPARE);
-        return caseWhen(found, Sql.call("coalesce", match, Sql.atom("''")));
+        return Sql.caseWhen(found, Sql.call("coalesce", match, Sql.atom("''")));
     }
 
     /// A bare constant would be read as a number before any condition is looked at.
@@ -235,7 +235,7 @@ public final class PostgresLanguage extends SqlLanguage {
     private Sql toInteger(Expr text) {
         String value = "CAST(" + typedText(text) + " AS numeric)";
         Sql inRange = Sql.atom(value + " BETWEEN -9223372036854775808 AND 9223372036854775807");
-        Sql cast = caseWhen(inRange, Sql.atom("CAST(" + value + " AS bigint)"));
+        Sql cast = Sql.caseWhen(inRange, Sql.atom("CAST(" + value + " AS bigint)"));
         return castNumber(text, "%s ~ '^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "$'", cast.text());
     }
 
@@ -243,7 +243,7 @@ public final class PostgresLanguage extends SqlLanguage {
     private Sql readNumber(Expr text) {
         String size = "abs(CAST(" + typedText(text) + " AS numeric))";
         String number = cast(typedText(text), Type.NUMBER);
-        return caseOf(List.of(
+        return Sql.caseOf(List.of(
                 "WHEN " + size + " < 1e-300 THEN " + cast("0", Type.NUMBER),
                 "WHEN " + size + " <= 1e300 THEN " + number));
     }
@@ -267,7 +267,7 @@ public final class PostgresLanguage extends SqlLanguage {
                         + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "$'");
         String rounded = "round(CAST(" + typedText(a.getFirst()) + " AS numeric), " + type.scale() + ")";
         Sql fits = Sql.atom("abs(" + rounded + ") < 1e" + (type.precision() - type.scale()));
-        return caseWhen(shape, caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
+        return Sql.caseWhen(shape, Sql.caseWhen(fits, Sql.atom("CAST(" + rounded + " AS " + typeName(type) + ")")));
     }
 
     private Sql endsWith(List<Expr> a) {
@@ -297,12 +297,17 @@ public final class PostgresLanguage extends SqlLanguage {
         String word = regexWriter().write(WORD);
         String other = "[^" + word.substring(1);
         String inside = regexWriter().write(IN_WORD);
-        return caseWhen(
+        return Sql.caseWhen(
                 Sql.atom(text + " = ''"),
                 Sql.atom("''"),
                 Sql.atom(
                         "(SELECT string_agg(coalesce(upper(left(m[1], 1)) || lower(substr(m[1], 2)), m[2]), '' ORDER BY o)\n  FROM"
                                 + " regexp_matches(" + text + ", " + text("(" + word + inside + "*)|(" + other + "+)")
                                 + ", 'g') WITH ORDINALITY AS runs(m, o))"));
+    }
+
+    @Override
+    String onlyValue(String column, Type type, String over) {
+        return type.equals(Type.BOOLEAN) ? "bool_or(" + column + ") " + over : super.onlyValue(column, type, over);
     }
 }

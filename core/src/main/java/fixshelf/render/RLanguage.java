@@ -2,9 +2,8 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
+import fixshelf.language.Folding;
 import fixshelf.language.Parameter;
-import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
@@ -224,16 +223,7 @@ public final class RLanguage extends FrameLanguage {
               sign(over) * (abs(over) - under * (abs(over) %/% under))
             }
             """);
-        all.put(".keep_one", """
-            # Of the rows with the same keys the first, or the last, by some columns and then by their place. Missing counts
-            # as equal, and comes before all else.
-            .keep_one <- function(df, keys, by, last) {
-              parts <- unlist(lapply(unname(as.list(df[by])), function(x) list(!is.na(x), x)), recursive = FALSE)
-              places <- do.call(order, c(parts, list(seq_len(nrow(df)), decreasing = last, method = "radix")))
-              groups <- vctrs::vec_group_id(df[keys])
-              df[sort(places[!duplicated(groups[places])]), , drop = FALSE]
-            }
-            """);
+        RTables.HELPERS.sequencedEntrySet().reversed().forEach(h -> all.put(h.getKey(), h.getValue()));
         all.put(".replace_each", """
             # Every occurrence of each text becomes another one, one after the other; the empty text occurs nowhere.
             .replace_each <- function(text, from, to) {
@@ -308,7 +298,7 @@ public final class RLanguage extends FrameLanguage {
     }
 
     @Override
-    Outcome<String> jobFunction(JobCode job, String name, Function<Step.Computed, Expr> inJob) {
+    Outcome<String> jobFunction(JobCode job, String name, Function<Expr, Expr> inJob) {
         return RJobs.write(job, RWriter.name(TAKEN.free(name)), inJob);
     }
 
@@ -334,7 +324,7 @@ public final class RLanguage extends FrameLanguage {
 
     @Override
     String function(Definition asked, String about) {
-        Definition fix = Inliner.folded(asked);
+        Definition fix = Folding.of(asked);
         Set<String> fixed = fix.parameters().stream()
                 .skip(1)
                 .filter(Parameter::fixed)

@@ -4,18 +4,12 @@ import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
-import fixshelf.language.LikePattern;
-import fixshelf.language.PatternHelp;
-import fixshelf.language.Regex;
-import fixshelf.language.RegexParser;
-import fixshelf.language.Replacement;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -134,43 +128,12 @@ final class RWriter {
         }
         List<Expr> a = call.arguments();
         return switch (call.function().name()) {
-            case "trim" -> trimmed(a, true, true);
-            case "ltrim" -> trimmed(a, true, false);
-            case "rtrim" -> trimmed(a, false, true);
-            case "remove_prefix" -> withoutEnd(a, true);
-            case "remove_suffix" -> withoutEnd(a, false);
-            case "replace" -> replace(a);
-            case "upper" -> R.call("toupper", text(a.get(0)));
-            case "lower" -> R.call("tolower", text(a.get(0)));
-            case "length" -> R.call("as.numeric", "str_length(" + text(a.get(0)) + ")");
-            case "substring" -> substring(a);
-            case "left" -> R.call("substring", text(a.get(0)), "1", bounded(a.get(1), 0));
-            case "right" ->
-                R.call(
-                        "substring",
-                        text(a.get(0)),
-                        "str_length(" + text(a.get(0)) + ") - " + bounded(a.get(1), 0) + " + 1");
-            case "position" -> position(a);
-            case "starts_with" -> R.call("startsWith", text(a.get(0)), one(a.get(1)));
-            case "ends_with" -> R.call("endsWith", text(a.get(0)), one(a.get(1)));
-            case "contains" -> contains(a);
-            case "repeat" -> R.call("strrep", text(a.get(0)), bounded(a.get(1), 0));
-            case "||", "concat" ->
-                R.call("str_c", a.stream().map(e -> text(typed(e, Type.TEXT))).toArray(String[]::new));
-            case "concat_ws" ->
-                R.call(
-                        ".join_present",
-                        a.stream().map(e -> text(typed(e, Type.TEXT))).toArray(String[]::new));
-            case "regexp_replace" -> regexpReplace(a);
-            case "regexp_like" -> R.call("str_detect", text(a.get(0)), pattern(a.get(1), RegexWriter.icu()));
-            case "regexp_extract" -> regexpExtract(a);
             case "coalesce" ->
                 R.call("coalesce", a.stream().map(e -> as(call.type(), e)).toArray(String[]::new));
             case "nullif" -> nullif(a, call.type());
             case "IS NULL" -> R.call("is.na", text(a.get(0)));
             case "IS DISTINCT FROM" -> distinct(a);
             case "IN" -> in(a);
-            case "LIKE" -> like(a);
             case "AND" -> R.infix(condition(a.get(0)), "&", condition(a.get(1)), R.AND);
             case "OR" -> R.infix(condition(a.get(0)), "|", condition(a.get(1)), R.OR);
             case "NOT" -> new R("!" + condition(a.get(0)).at(R.UNARY), R.NOT);
@@ -178,18 +141,6 @@ final class RWriter {
             case "<>" -> R.infix(r(a.get(0)), "!=", r(a.get(1)), R.COMPARE);
             case "<", "<=", ">", ">=" ->
                 R.infix(ordered(a.get(0), a), call.function().name(), ordered(a.get(1), a), R.COMPARE);
-            case "reverse" -> R.call("stringi::stri_reverse", text(a.get(0)));
-            case "initcap" ->
-                R.call(
-                        "gsub",
-                        RLiterals.quoted("([\\p{L}\\p{Nd}])([\\p{L}\\p{Nd}\\p{M}]*)"),
-                        RLiterals.quoted("\\U\\1\\L\\2"),
-                        text(a.get(0)),
-                        "perl = TRUE");
-            case "translate" -> translate(a);
-            case "normalize" -> R.call("stringi::stri_trans_nfc", text(a.get(0)));
-            case "split_part" -> part(a);
-            case "replace_each" -> replaceEach(a);
             default -> more(call);
         };
     }
@@ -198,14 +149,13 @@ final class RWriter {
         return switch (call.function().group()) {
             case DATE -> new RDates(this).write(call);
             case NUMBER, CONVERSION -> new RNumbers(this).write(call);
-            case LIST -> throw notYetKnown();
-            case TEXT, PATTERN, NULL, COMPARISON ->
-                throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+            case TEXT, PATTERN, LIST, COMPARISON -> new RTexts(this).write(call);
+            case NULL -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         };
     }
 
     /// An argument that is one value, not a vector.
-    private String one(Expr expr) {
+    String one(Expr expr) {
         boolean value = isOne(expr);
         if (!value) {
             throw cannot("an argument must be one value here, not a column.", "Give a constant.");
@@ -224,12 +174,6 @@ final class RWriter {
         };
     }
 
-    private String lengthOf(Expr expr) {
-        return expr instanceof Expr.Literal(String text, Type _)
-                ? String.valueOf(text.codePointCount(0, text.length()))
-                : "str_length(" + one(expr) + ")";
-    }
-
     private R condition(Expr expr) {
         return r(typed(expr, Type.BOOLEAN));
     }
@@ -237,209 +181,6 @@ final class RWriter {
     private R ordered(Expr expr, List<Expr> both) {
         boolean text = both.stream().anyMatch(e -> e.type() instanceof Type.Text);
         return text ? R.call(".code_points", text(typed(expr, Type.TEXT))) : r(expr);
-    }
-
-    private R trimmed(List<Expr> a, boolean start, boolean end) {
-        String set = "[ ]";
-        if (a.size() > 1) {
-            if (!(a.get(1) instanceof Expr.Literal(String characters, Type _))) {
-                String inside = "str_replace_all(" + one(a.get(1)) + ", \"([\\\\W_])\", \"\\\\\\\\\\\\1\")";
-                String atStart = "\"^[\", " + inside + ", \"]+";
-                String atEnd = inside + ", \"]+\\\\z\"";
-                String body = "str_c("
-                        + (start && end ? atStart + "|[\", " + atEnd : start ? atStart + "\"" : "\"[\", " + atEnd)
-                        + ")";
-                // A set without any sign would be no pattern.
-                return new R(
-                        "(if (" + one(a.get(1)) + " == \"\") " + text(a.get(0)) + " else str_remove_all("
-                                + text(a.get(0)) + ", " + body + "))",
-                        R.ATOM);
-            }
-            if (characters.isEmpty()) {
-                return r(a.get(0));
-            }
-            List<Regex.Range> ranges = characters
-                    .codePoints()
-                    .distinct()
-                    .mapToObj(c -> new Regex.Range(c, c))
-                    .toList();
-            set = RegexWriter.icu().write(new Regex.CharacterSet(ranges, false));
-        } else {
-            set = " ";
-        }
-        String pattern = (start ? "^" + set + "+" : "") + (start && end ? "|" : "") + (end ? set + "+\\z" : "");
-        return R.call("str_remove_all", text(a.get(0)), RLiterals.quoted(pattern));
-    }
-
-    /// Without the text at its start or its end. A text that is known is a pattern there, which names its subject once.
-    private R withoutEnd(List<Expr> a, boolean start) {
-        String subject = text(a.get(0));
-        if (a.get(1) instanceof Expr.Literal(String known, Type _)) {
-            if (known.isEmpty()) {
-                return r(a.get(0));
-            }
-            String pattern = RegexWriter.icu()
-                    .write(RegexParser.parse(PatternHelp.escaped(known)).get());
-            return R.call("str_remove", subject, RLiterals.quoted(start ? "^" + pattern : pattern + "\\z"));
-        }
-        String end = one(a.get(1));
-        String rest = start
-                ? "startsWith(" + subject + ", " + end + ") ~ substring(" + subject + ", " + lengthOf(a.get(1))
-                        + " + 1)"
-                : "endsWith(" + subject + ", " + end + ") ~ substr(" + subject + ", 1, str_length(" + subject + ") - "
-                        + lengthOf(a.get(1)) + ")";
-        return caseWhen(List.of(rest, "TRUE ~ " + subject));
-    }
-
-    private R replace(List<Expr> a) {
-        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
-            return r(a.get(0));
-        }
-        return a.get(1) instanceof Expr.Literal
-                ? R.call("str_replace_all", text(a.get(0)), "fixed(" + one(a.get(1)) + ")", one(a.get(2)))
-                : R.call(".replace_each", text(a.get(0)), one(a.get(1)), one(a.get(2)));
-    }
-
-    /// One after the other in a loop: R reads no more than some 50 calls inside one another.
-    private R replaceEach(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal(Map<?, ?> pairs, Type _))) {
-            throw notYetKnown();
-        }
-        List<String> from = new ArrayList<>();
-        List<String> to = new ArrayList<>();
-        for (Map.Entry<?, ?> pair : pairs.entrySet()) {
-            if (pair.getValue() == null) {
-                return R.atom(RLiterals.literal(null, Type.TEXT));
-            }
-            if (!"".equals(pair.getKey())) {
-                from.add(RLiterals.literal(pair.getKey(), Type.TEXT));
-                to.add(RLiterals.literal(pair.getValue(), Type.TEXT));
-            }
-        }
-        return from.isEmpty()
-                ? r(a.get(0))
-                : R.call(
-                        ".replace_each",
-                        text(a.get(0)),
-                        "c(" + String.join(", ", from) + ")",
-                        "c(" + String.join(", ", to) + ")");
-    }
-
-    private String bounded(Expr number, long least) {
-        if (number instanceof Expr.Literal(Long n, Type _)) {
-            return String.valueOf(Math.max(least, Math.min(n, 1_000_000_000)));
-        }
-        return "pmin(pmax(" + text(number) + ", " + least + "), 1e9)";
-    }
-
-    private R substring(List<Expr> a) {
-        String from = bounded(a.get(1), 1);
-        if (a.size() < 3) {
-            return R.call("substring", text(a.get(0)), from);
-        }
-        if (a.get(1) instanceof Expr.Literal(Long start, Type _) && a.get(2) instanceof Expr.Literal(Long n, Type _)) {
-            long first = Math.max(-1_000_000_000, Math.min(start, 1_000_000_000));
-            long last = first - 1 + Math.max(0, Math.min(n, 1_000_000_000));
-            return R.call("substring", text(a.get(0)), from, String.valueOf(Math.min(last, 1_000_000_000)));
-        }
-        String last = bounded(a.get(1), -1_000_000_000) + " - 1 + " + bounded(a.get(2), 0);
-        return R.call("substring", text(a.get(0)), from, "pmin(" + last + ", 1e9)");
-    }
-
-    private R position(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal)) {
-            String empty = "(if (" + one(a.get(1)) + " == \"\") 1 else str_locate(" + text(a.get(0)) + ", fixed("
-                    + one(a.get(1)) + "))[, 1])";
-            return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ coalesce(as.numeric(" + empty + "), 0)"));
-        }
-        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
-            return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ 1"));
-        }
-        String place = "str_locate(" + text(a.get(0)) + ", fixed(" + one(a.get(1)) + "))[, 1]";
-        return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ coalesce(as.numeric(" + place + "), 0)"));
-    }
-
-    private R contains(List<Expr> a) {
-        if (a.get(1) instanceof Expr.Literal(String search, Type _) && search.isEmpty()) {
-            return caseWhen(List.of("!is.na(" + text(a.get(0)) + ") ~ TRUE"));
-        }
-        R found = R.call("str_detect", text(a.get(0)), "fixed(" + one(a.get(1)) + ")");
-        return a.get(1) instanceof Expr.Literal
-                ? found
-                : new R(
-                        "(if (" + one(a.get(1)) + " == \"\") !is.na(" + text(a.get(0)) + ") | NA else " + found.text()
-                                + ")",
-                        R.ATOM);
-    }
-
-    private static Regex regex(Expr argument) {
-        if (argument instanceof Expr.Literal(String text, Type _)) {
-            return RegexParser.parse(text).get();
-        }
-        throw cannot(
-                "the pattern comes through a parameter, and every language writes patterns in its own way.",
-                "Copy it as an expression, with the pattern filled in.");
-    }
-
-    private static String pattern(Expr argument, RegexWriter writer) {
-        return RLiterals.quoted(writer.write(regex(argument)));
-    }
-
-    private R regexpReplace(List<Expr> a) {
-        if (!(a.get(2) instanceof Expr.Literal(String text, Type _))) {
-            throw cannot(
-                    "the replacement comes through a parameter, and every language writes groups in its own way.",
-                    "Copy it as an expression, with the replacement filled in.");
-        }
-        List<Replacement> parts = Replacement.parse(text);
-        String pattern = pattern(a.get(1), RegexWriter.icu());
-        if (parts.isEmpty()) {
-            return R.call("str_remove_all", text(a.get(0)), pattern);
-        }
-        StringBuilder written = new StringBuilder();
-        boolean afterGroup = false;
-        for (Replacement part : parts) {
-            switch (part) {
-                // A digit after a group would be read as a part of its number.
-                case Replacement.Plain(String plain) ->
-                    written.append(
-                            afterGroup && Character.isDigit(plain.charAt(0))
-                                    ? String.format("\\u%04x", (int) plain.charAt(0)) + icu(plain.substring(1))
-                                    : icu(plain));
-                case Replacement.GroupOf(int number) -> written.append('$').append(number);
-            }
-            afterGroup = part instanceof Replacement.GroupOf;
-        }
-        boolean plain = parts.stream().noneMatch(Replacement.GroupOf.class::isInstance);
-        String usual = parts.stream()
-                .map(part -> switch (part) {
-                    case Replacement.Plain(String words) -> words.replace("\\", "\\\\");
-                    case Replacement.GroupOf(int number) -> "\\" + number;
-                })
-                .collect(Collectors.joining());
-        return plain || written.indexOf("\\u00") < 0
-                ? R.call("str_replace_all", text(a.get(0)), pattern, RLiterals.quoted(usual))
-                : R.call(
-                        "stringi::stri_replace_all_regex",
-                        text(a.get(0)),
-                        pattern,
-                        RLiterals.quoted(written.toString()));
-    }
-
-    /// Text as a replacement of ICU has it.
-    private static String icu(String plain) {
-        return plain.replace("\\", "\\\\").replace("$", "\\$");
-    }
-
-    private R regexpExtract(List<Expr> a) {
-        String pattern = pattern(a.get(1), RegexWriter.icu());
-        long group = a.size() > 2 && a.get(2) instanceof Expr.Literal(Long g, Type _) ? g : 0;
-        if (group == 0) {
-            return R.call("str_extract", text(a.get(0)), pattern);
-        }
-        String found = "str_detect(" + text(a.get(0)) + ", " + pattern + ")";
-        String part = "str_match(" + text(a.get(0)) + ", " + pattern + ")[, " + (group + 1) + "]";
-        return caseWhen(List.of(found + " ~ coalesce(" + part + ", \"\")"));
     }
 
     private R nullif(List<Expr> a, Type type) {
@@ -478,56 +219,5 @@ final class RWriter {
                         + R.infix(r(a.get(0)), "==", r(c), R.COMPARE).text() + ", FALSE)")
                 .collect(Collectors.joining(" | "));
         return caseWhen(List.of(known + " ~ " + any));
-    }
-
-    private R like(List<Expr> a) {
-        LikePattern pattern = LikePattern.of(a)
-                .orElseThrow(() -> cannot(
-                        "the pattern of LIKE comes through a parameter.",
-                        "Copy it as an expression, with the pattern filled in."));
-        String regex = pattern.write("(?s:.*)", "(?s:.)", c -> RegexWriter.icu()
-                .write(new Regex.CharacterSet(List.of(new Regex.Range(c, c)), false)));
-        return R.call("str_detect", text(a.get(0)), RLiterals.quoted("^" + regex + "\\z"));
-    }
-
-    private R translate(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal(String from, Type _)
-                && a.get(2) instanceof Expr.Literal(String to, Type _))) {
-            throw cannot("the characters come through a parameter.", "Copy it with the characters filled in.");
-        }
-        int[] all = from.codePoints().distinct().toArray();
-        StringBuilder found = new StringBuilder();
-        StringBuilder written = new StringBuilder();
-        List<Regex.Range> dropped = new ArrayList<>();
-        for (int c : all) {
-            int at = from.codePointCount(0, from.indexOf(Character.toString(c)));
-            if (at < to.codePointCount(0, to.length())) {
-                found.appendCodePoint(c);
-                written.appendCodePoint(to.codePointAt(to.offsetByCodePoints(0, at)));
-            } else {
-                dropped.add(new Regex.Range(c, c));
-            }
-        }
-        String rest = text(a.get(0));
-        if (!dropped.isEmpty()) {
-            String set = RegexWriter.icu().write(new Regex.CharacterSet(dropped, false));
-            rest = "str_remove_all(" + rest + ", " + RLiterals.quoted(set) + ")";
-        }
-        return found.isEmpty()
-                ? R.atom(rest)
-                : R.call(
-                        "stringi::stri_trans_char",
-                        rest,
-                        RLiterals.quoted(found.toString()),
-                        RLiterals.quoted(written.toString()));
-    }
-
-    private R part(List<Expr> a) {
-        if (!(a.get(2) instanceof Expr.Literal(Long number, Type _))) {
-            throw cannot("the number of the part comes through a parameter.", "Copy it with the number filled in.");
-        }
-        String place = number > 0 ? "p[" + number + "]" : number == -1 ? "p[length(p)]" : "rev(p)[" + -number + "]";
-        String parts = "str_split(" + text(a.get(0)) + ", fixed(" + one(a.get(1)) + "))";
-        return R.call("vapply", parts, "function(p) " + place, "\"\"");
     }
 }

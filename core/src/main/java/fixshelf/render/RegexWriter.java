@@ -13,38 +13,40 @@ import java.util.stream.Collectors;
 /// @param end how the very end of the text is written
 /// @param codePoint how a character that cannot be seen is written, up to U+FFFF and above
 /// @param categories whether `\p{L}` is known
+/// @param mergesCases whether two letters that differ in case are taken for one letter of any case
 /// @param captures which group is captured: a number, or one of the constants
-record RegexWriter(String end, String codePoint, String farCodePoint, boolean categories, int captures) {
+record RegexWriter(
+        String end, String codePoint, String farCodePoint, boolean categories, boolean mergesCases, int captures) {
     static final int ALL = -1;
     static final int NONE = 0;
 
     static RegexWriter re2() {
-        return new RegexWriter("$", "\\x{%04X}", "\\x{%X}", true, ALL);
+        return new RegexWriter("$", "\\x{%04X}", "\\x{%X}", true, true, ALL);
     }
 
     static RegexWriter posix() {
-        return new RegexWriter("$", "\\u%04X", "\\U%08X", false, ALL);
+        return new RegexWriter("$", "\\u%04X", "\\U%08X", false, false, ALL);
     }
 
     static RegexWriter pcre() {
-        return new RegexWriter("\\z", "\\x{%04X}", "\\x{%X}", true, ALL);
+        return new RegexWriter("\\z", "\\x{%04X}", "\\x{%X}", true, false, ALL);
     }
 
     static RegexWriter java() {
-        return new RegexWriter("\\z", "\\u%04X", "\\x{%X}", true, ALL);
+        return new RegexWriter("\\z", "\\u%04X", "\\x{%X}", true, false, ALL);
     }
 
     static RegexWriter icu() {
-        return new RegexWriter("\\z", "\\u%04X", "\\U%08X", true, ALL);
+        return new RegexWriter("\\z", "\\u%04X", "\\U%08X", true, false, ALL);
     }
 
     static RegexWriter python() {
-        return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", false, ALL);
+        return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", false, false, ALL);
     }
 
     /// The same flavour, but only the group of that number is captured.
     RegexWriter capturing(int group) {
-        return new RegexWriter(end, codePoint, farCodePoint, categories, group);
+        return new RegexWriter(end, codePoint, farCodePoint, categories, mergesCases, group);
     }
 
     String write(Regex regex) {
@@ -89,7 +91,7 @@ record RegexWriter(String end, String codePoint, String farCodePoint, boolean ca
     /// In RE2 `[kK]` beside another set also finds the Kelvin sign, and `[sS]` the long s: it takes the two letters
     /// for one of any case. As alternatives they are only themselves.
     private boolean isTakenForAnyCase(CharacterSet set) {
-        if (set.negated() || !set.classes().isEmpty() || !farCodePoint.equals("\\x{%X}") || !end.equals("$")) {
+        if (!mergesCases || set.negated() || !set.classes().isEmpty()) {
             return false;
         }
         int[] points = set.own().stream()

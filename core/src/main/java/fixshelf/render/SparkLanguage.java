@@ -58,7 +58,7 @@ public final class SparkLanguage extends SqlLanguage {
         say("to_decimal", this::toDecimal);
         say(
                 "to_date",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " RLIKE " + text("^[0-9]{4}-[0-9]{2}-[0-9]{2}\\z")
                                 + " AND "
                                 + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
@@ -90,7 +90,7 @@ public final class SparkLanguage extends SqlLanguage {
                                 Sql.atom("CAST(" + months(a.get(1)).text() + " AS INT)")))));
         say(
                 "to_timestamp",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         Sql.atom(sql(a.getFirst()).at(Sql.OTHER) + " RLIKE " + text(TIME) + " AND "
                                 + Sql.call("left", sql(a.getFirst()), Sql.atom("4"))
                                         .text() + " <> '0000'"),
@@ -225,7 +225,7 @@ public final class SparkLanguage extends SqlLanguage {
     private Sql regexpExtract(List<Expr> a) {
         Sql found = Sql.infix(sql(a.get(0)), "RLIKE", patternText(a.get(1)), Sql.COMPARE);
         Sql group = a.size() > 2 ? sql(a.get(2)) : Sql.atom("0");
-        return caseWhen(found, Sql.call("regexp_extract", sql(a.get(0)), patternText(a.get(1)), group));
+        return Sql.caseWhen(found, Sql.call("regexp_extract", sql(a.get(0)), patternText(a.get(1)), group));
     }
 
     /// Its casts pass over control characters at the ends; here only ASCII white space can stand there.
@@ -238,7 +238,7 @@ public final class SparkLanguage extends SqlLanguage {
         Sql text = sql(a.getFirst());
         String shape = "^" + BLANKS + "[+-]?([0-9]+([.][0-9]*)?|[.][0-9]+)" + BLANKS + "\\z";
         Sql said = Sql.atom("length(" + text.text() + ") <= 100 AND " + text.at(Sql.OTHER) + " RLIKE " + text(shape));
-        return caseWhen(said, Sql.atom("try_cast(" + bare(a.getFirst()) + " AS " + typeName(type) + ")"));
+        return Sql.caseWhen(said, Sql.atom("try_cast(" + bare(a.getFirst()) + " AS " + typeName(type) + ")"));
     }
 
     /// By each character alone: of a whole text, it makes SS of ß.
@@ -261,21 +261,19 @@ public final class SparkLanguage extends SqlLanguage {
 
     @Override
     String reference(String part) {
-        return inRow(part);
+        return parts().inRow(part);
     }
 
     @Override
     Sql withParts(SharedParts parts, Sql result) {
-        return Sql.atom(withRowOfParts(
-                                parts,
-                                result,
-                                row -> row.entrySet().stream()
-                                        .map(e -> "'" + e.getKey() + "', " + e.getValue())
-                                        .collect(Collectors.joining(", ", "named_struct(", ")")),
-                                "array(%s)",
-                                "transform(%1$s, %2$s -> %3$s)")
-                        .text()
-                + "[0]");
+        Sql made = parts.asRow(
+                result,
+                row -> row.entrySet().stream()
+                        .map(e -> "'" + e.getKey() + "', " + e.getValue())
+                        .collect(Collectors.joining(", ", "named_struct(", ")")),
+                "array(%s)",
+                "transform(%1$s, %2$s -> %3$s)");
+        return Sql.atom(made.text() + "[0]");
     }
 
     @Override
@@ -303,5 +301,13 @@ public final class SparkLanguage extends SqlLanguage {
                 "CAST(" + sql(dividend).text() + " AS DOUBLE) / " + sql(divisor).at(Sql.PRODUCT + 1) + " * 1e" + scale;
         return Sql.atom(
                 "CASE WHEN abs(" + about + ") < 2e18 THEN CAST(" + units + " AS DECIMAL(19, 0))" + unit + " END");
+    }
+
+    @Override
+    String listed(String text, String separator, String place) {
+        String texts = "array_sort(collect_list(CASE WHEN " + text + " IS NOT NULL THEN struct(" + place + " AS place, "
+                + text + " AS text) END))";
+        return "CASE WHEN count(" + text + ") > 0 THEN array_join(transform(" + texts + ", t -> t.text), "
+                + text(separator) + ") END";
     }
 }

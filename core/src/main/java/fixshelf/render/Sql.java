@@ -1,6 +1,7 @@
 package fixshelf.render;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.stream.Collectors;
 
 /// A piece of SQL with the precedence of its outermost operator, so that parentheses come where they are needed.
@@ -28,6 +29,24 @@ record Sql(String text, int precedence) {
     static Sql infix(Sql left, String sign, Sql right, int precedence) {
         int least = precedence == COMPARE ? COMPARE + 1 : precedence;
         return new Sql(left.at(least) + " " + sign + " " + right.at(precedence + 1), precedence);
+    }
+
+    /// A CASE of these branches, on one line where it is short.
+    static Sql caseOf(List<String> parts) {
+        String line = "CASE " + String.join(" ", parts) + " END";
+        if (line.length() <= 76 && line.indexOf('\n') < 0) {
+            return atom(line);
+        }
+        String inside = parts.stream().map(p -> "\n  " + indent(p, 2)).collect(Collectors.joining());
+        return atom("CASE" + inside + "\nEND");
+    }
+
+    static Sql caseWhen(Sql condition, Sql then) {
+        return caseOf(List.of("WHEN " + condition.text() + " THEN " + then.text()));
+    }
+
+    static Sql caseWhen(Sql condition, Sql then, Sql otherwise) {
+        return caseOf(List.of("WHEN " + condition.text() + " THEN " + then.text(), "ELSE " + otherwise.text()));
     }
 
     /// The text for a place that asks for at least this precedence.

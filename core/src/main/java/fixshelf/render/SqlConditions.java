@@ -49,7 +49,7 @@ final class SqlConditions {
                 .toList();
         boolean found = !negation.isEmpty();
         Sql missing = new Sql(sql.sql(value).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE);
-        Sql none = SqlLanguage.caseWhen(missing, Sql.atom(found ? "TRUE" : "FALSE"));
+        Sql none = Sql.caseWhen(missing, Sql.atom(found ? "TRUE" : "FALSE"));
         if (choices.isEmpty()) {
             return none;
         }

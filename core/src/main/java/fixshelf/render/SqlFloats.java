@@ -44,7 +44,7 @@ final class SqlFloats {
         Sql bare = sql.sql(text);
         Sql number = sql.tryCast(bare, Type.NUMBER).orElseGet(() -> cast(bare));
         String size = Sql.call("abs", number).text();
-        return SqlLanguage.caseOf(List.of(
+        return Sql.caseOf(List.of(
                 "WHEN " + size + " < 1e-300 THEN "
                         + sql.literal(0.0, Type.NUMBER).text(),
                 "WHEN " + size + " <= 1e300 THEN " + number.text()));
@@ -57,12 +57,12 @@ final class SqlFloats {
             int scale = sql.scale(a);
             String most = "1e" + Math.min(15, SqlNumbers.PRECISION - scale);
             Sql rounded = Sql.call("round", sql.shortest(number, scale), Sql.atom(String.valueOf(scale)));
-            return SqlLanguage.caseWhen(
+            return Sql.caseWhen(
                     Sql.atom(size + " < " + most), SqlNumbers.of(sql).fitting(rounded, rounded, scale));
         }
         String name = function.equals("ceil") ? sql.ceiling() : function;
         Sql whole = Sql.call(name, sql.sql(number));
-        return SqlLanguage.caseWhen(
+        return Sql.caseWhen(
                 Sql.atom(size + " < " + Type.Num.MOST_WHOLE), Sql.atom(sql.cast(whole.text(), Type.INTEGER)));
     }
 }

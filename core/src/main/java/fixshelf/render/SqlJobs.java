@@ -1,24 +1,25 @@
 package fixshelf.render;
 
-import fixshelf.language.Expr;
-import fixshelf.plan.Line;
-import fixshelf.plan.Step;
+import fixshelf.plan.Operation;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.table.Relation;
 import fixshelf.type.Column;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 
-/// A job as one query: a named table for each line, each over the one before.
+/// A job as one query: named tables for each line, each over the ones before.
 final class SqlJobs {
     private final SqlLanguage language;
     private final JobCode job;
     private final boolean withPlaces;
     private final String place;
+    private final StringBuilder checks = new StringBuilder();
 
     private SqlJobs(SqlLanguage language, JobCode job, boolean withPlaces) {
         this.language = language;
@@ -30,105 +31,89 @@ final class SqlJobs {
     /// The query, to be read: with what it asks for, and the words of each line.
     static Outcome<String> write(SqlLanguage language, JobCode job) {
         SqlJobs jobs = new SqlJobs(language, job, job.needsPlaces());
+        String tables = (job.sources().size() == 1 ? "the table " : "the tables ") + job.sourceNames();
         String asks = Comments.line(
                 "--",
-                "Reads the table " + job.source() + ", whose columns are text"
+                "Reads " + tables + ", whose columns are text"
                         + (jobs.withPlaces
-                                ? ", and " + jobs.place + " numbers its rows as they stand in the source"
+                                ? ", and " + jobs.place + " numbers "
+                                        + (job.sources().size() == 1 ? "its" : "their")
+                                        + " rows as they stand in the source"
                                 : "")
                         + ".");
-        return jobs.query(List.of()).map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + q + ";\n");
+        return jobs.query(List.of())
+                .map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + q + ";\n" + jobs.checks());
     }
 
-    /// The query, to be run: `before` are the tables that it stands on, and its rows come in the order of the source.
+    /// The query, to be run: `before` are the tables that it stands on, and its rows come in their order.
     static Outcome<String> query(SqlLanguage language, JobCode job, List<String> before) {
         return new SqlJobs(language, job, true).query(before);
     }
 
     private Outcome<String> query(List<String> before) {
-        List<String> from = new ArrayList<>(List.of(language.identifier(job.source())));
-        Outcome<List<String>> lines = JobLines.write(job, "--", line -> {
-            String query = select(line.step(), from.getLast());
-            String name = job.free("line_" + line.number());
-            from.add(name);
-            return name + " AS (\n  " + Sql.indent(query, 2) + "\n)";
-        });
-        return lines.map(written -> {
-            List<String> tables = new ArrayList<>(before);
-            tables.addAll(written);
-            String with = tables.isEmpty() ? "" : "WITH\n" + String.join(",\n", tables) + "\n";
-            String order = withPlaces ? "\nORDER BY " + language.identifier(place) : "";
-            return with + "SELECT " + names(job.result()) + "\nFROM " + from.getLast() + order;
-        });
-    }
-
-    private String select(Step step, String from) {
-        List<String> columns = new ArrayList<>();
-        if (withPlaces) {
-            columns.add(language.identifier(place));
-        }
-        switch (step) {
-            case Step.Read read -> read.columns().forEach(c -> columns.add(language.identifier(c.name())));
-            case Step.Compute compute -> {
-                Map<String, String> values = new HashMap<>();
-                compute.computed().forEach(c -> values.put(c.column(), value(c.value())));
-                compute.columns().forEach(c -> columns.add(named(values.get(c.name()), c.name())));
-            }
-            case Step.Project project ->
-                project.kept()
-                        .forEach(k -> columns.add(
-                                k.was().equals(k.name())
-                                        ? language.identifier(k.name())
-                                        : named(language.identifier(k.was()), k.name())));
-            case Step.KeepOne keep -> {
-                keep.columns().forEach(c -> columns.add(language.identifier(c.name())));
-                String survivor = language.identifier(job.free("survivor"));
-                return "SELECT " + String.join(", ", columns) + "\nFROM (SELECT " + String.join(", ", columns)
-                        + ",\n    row_number() OVER (PARTITION BY " + keys(keep) + "\n      ORDER BY " + order(keep)
-                        + ") AS " + survivor + "\n  FROM " + from + ") placed\nWHERE " + survivor + " = 1";
+        Optional<String> places = withPlaces ? Optional.of(place) : Optional.empty();
+        Map<Integer, String> results =
+                new HashMap<>(Map.of(1, language.identifier(job.first().name())));
+        RelationSql sql = new RelationSql(
+                language,
+                RelationSql.Manner.named(places),
+                base -> base instanceof Relation.Result(int line, var _)
+                        ? results.get(line)
+                        : language.identifier(((Relation.Source) base).name()));
+        List<String> tables = new ArrayList<>(before);
+        List<Problem> problems = new ArrayList<>();
+        checks.setLength(0);
+        for (JobCode.Line line : job.lines()) {
+            int known = sql.queries().size();
+            try {
+                String name = job.free("line_" + line.number());
+                results.put(line.number(), sql.write(line.step().after(), name));
+                List<String> made = new ArrayList<>(
+                        sql.queries().subList(known, sql.queries().size()));
+                if (!made.isEmpty()) {
+                    made.set(0, Comments.line("--", line.number() + ". " + line.sentence()) + made.getFirst());
+                }
+                tables.addAll(made);
+                check(line, sql, tables);
+            } catch (ProblemException e) {
+                problems.add(JobCode.refused(line, e.problem()));
+                results.put(line.number(), results.get(line.number() - 1));
             }
         }
-        String separator = step instanceof Step.Compute ? ",\n  " : ", ";
-        return "SELECT " + String.join(separator, columns) + "\nFROM " + from;
+        if (!problems.isEmpty()) {
+            return Outcome.failed(problems);
+        }
+        String last =
+                results.get(job.lines().isEmpty() ? 1 : job.lines().getLast().number());
+        String with = tables.isEmpty() ? "" : "WITH\n" + String.join(",\n", tables) + "\n";
+        String order = withPlaces ? "\nORDER BY " + language.identifier(place) : "";
+        return Outcome.of(with + "SELECT " + names(job.result()) + "\nFROM " + last + order);
     }
 
-    private String value(Expr expr) {
-        Outcome<String> code = language.expression(expr);
-        return code.value()
-                .orElseThrow(() -> new ProblemException(code.problems().getFirst()));
+    /// The rows that break what a run makes sure of, as a query of their own.
+    private void check(JobCode.Line line, RelationSql sql, List<String> tables) {
+        for (Operation.Report report : line.step().reports()) {
+            if (report.breaks()) {
+                int known = sql.queries().size();
+                String broken = sql.write(report.relation(), job.free("broken_" + line.number()));
+                List<String> all = new ArrayList<>(tables);
+                all.addAll(sql.queries().subList(known, sql.queries().size()));
+                checks.append(Comments.line("--", "What breaks line " + line.number() + ": " + line.sentence()))
+                        .append(all.isEmpty() ? "" : "WITH\n" + String.join(",\n", all) + "\n")
+                        .append("SELECT ")
+                        .append(names(report.relation().shape().columns()))
+                        .append("\nFROM ")
+                        .append(broken)
+                        .append(";\n");
+            }
+        }
     }
 
-    private String named(@Nullable String value, String name) {
-        return value == null ? language.identifier(name) : value + " AS " + language.identifier(name);
+    private String checks() {
+        return checks.toString();
     }
 
     private String names(List<Column> columns) {
         return columns.stream().map(c -> language.identifier(c.name())).collect(Collectors.joining(", "));
-    }
-
-    private String keys(Step.KeepOne keep) {
-        return keep.keys().stream()
-                .map(k -> language.grouped(column(k, keep)).text())
-                .collect(Collectors.joining(", "));
-    }
-
-    /// The one that stays comes first: by the order columns, nulls before all others, then by place in the source.
-    private String order(Step.KeepOne keep) {
-        String direction = keep.keep() == Line.Keep.LAST ? " DESC" : "";
-        List<String> parts = new ArrayList<>();
-        for (String column : keep.order()) {
-            parts.add("CASE WHEN " + language.identifier(column) + " IS NULL THEN 0 ELSE 1 END" + direction);
-            parts.add(language.sorted(column(column, keep)).text() + direction);
-        }
-        parts.add(language.identifier(place) + direction);
-        return String.join(", ", parts);
-    }
-
-    private static Expr.Name column(String name, Step.KeepOne keep) {
-        Column column = keep.columns().stream()
-                .filter(c -> c.name().equals(name))
-                .findFirst()
-                .orElseThrow();
-        return new Expr.Name(column.name(), column.type());
     }
 }

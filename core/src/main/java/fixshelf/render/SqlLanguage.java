@@ -5,6 +5,7 @@ import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
 import fixshelf.language.FunctionDef;
 import fixshelf.language.Inliner;
+import fixshelf.language.Parameter;
 import fixshelf.language.Regex;
 import fixshelf.language.Regex.CharacterSet;
 import fixshelf.language.RegexParser;
@@ -15,7 +16,6 @@ import fixshelf.problem.ProblemException;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -27,7 +27,7 @@ import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 
 /// What SQL languages have in common. A language adds the forms that it says differently.
-public abstract class SqlLanguage extends SqlSyntax {
+public abstract class SqlLanguage extends SqlBounds {
     /// How a call of a function is written.
     interface Form {
         Sql write(List<Expr> arguments);
@@ -45,9 +45,6 @@ public abstract class SqlLanguage extends SqlSyntax {
 
     /// No rendered text is longer; a fix that repeats its parts too often is refused instead.
     private static final int LONGEST = 400_000;
-    private static final int MOST_DAYS = 4_000_000;
-    private static final int MOST_MONTHS = 120_000;
-    private static final long MOST_SECONDS = 400_000_000_000L;
 
     private final Map<String, Form> forms = new HashMap<>();
     /// The expression in hand, as far as it is written.
@@ -88,7 +85,7 @@ public abstract class SqlLanguage extends SqlSyntax {
         written.set(parts);
         try {
             Sql result = finished(expr);
-            result = parts.named().isEmpty() ? result : withParts(parts, result);
+            result = parts.isEmpty() ? result : withParts(parts, result);
             return tooLong(result) ? refused(ofParameters) : result.text();
         } finally {
             written.set(outer);
@@ -122,49 +119,13 @@ public abstract class SqlLanguage extends SqlSyntax {
         return part;
     }
 
-    /// The result after its parts, each worked out once, under its name. Inner queries, whose rows the optimizer must
-    /// take as they are, or it would write the values out again.
+    /// The result after its parts, each worked out once, under its name.
     Sql withParts(SharedParts parts, Sql result) {
-        String text = result.text();
-        for (SharedParts.Part part : parts.named().reversed()) {
-            text = "(SELECT " + Sql.indent(text, 2) + "\n  FROM (SELECT "
-                    + Sql.indent(part.value().text(), 4) + " AS " + part.name() + keptApart() + ") AS of_" + part.name()
-                    + ")";
-        }
-        return Sql.atom(text);
+        return parts.asInnerQueries(result, keptApart());
     }
 
-    /// As [#withParts], for languages whose inner queries would be run as joins: a list of one row of parts, to which
-    /// one part after the other is added, and at last the function of them all.
-    ///
-    /// @param row how a row of values is written, of their names and texts
-    /// @param first a list of one such row
-    /// @param of the list with a function of its element: `%s` stands for the list, the name of the element, and
-    /// what
-    ///     becomes of it
-    static Sql withRowOfParts(
-            SharedParts parts, Sql result, Function<Map<String, String>, String> row, String first, String of) {
-        String holder = parts.free(HOLDER);
-        Map<String, String> known = new LinkedHashMap<>();
-        String list = "";
-        for (SharedParts.Part part : parts.named()) {
-            Map<String, String> more = new LinkedHashMap<>();
-            known.keySet().forEach(name -> more.put(name, holder + "['" + name + "']"));
-            more.put(part.name(), part.value().text());
-            known.put(part.name(), "");
-            String made = row.apply(more);
-            list = list.isEmpty()
-                    ? String.format(Locale.ROOT, first, made)
-                    : String.format(Locale.ROOT, of, list, holder, made);
-        }
-        return Sql.atom(String.format(Locale.ROOT, of, list, holder, Sql.indent(result.text(), 2)));
-    }
-
-    private static final String HOLDER = "parts";
-
-    /// How a part is called where [#withRowOfParts] is used.
-    final String inRow(String part) {
-        return written.get().free(HOLDER) + "['" + part + "']";
+    final SharedParts parts() {
+        return written.get();
     }
 
     /// What keeps an inner query from being merged with the outer one.
@@ -283,7 +244,7 @@ public abstract class SqlLanguage extends SqlSyntax {
     /// For languages with wide exact numbers: `wide` is the left side as one of them.
     final Sql within64(List<Expr> a, String sign, Sql plain, String wide) {
         String result = wide + " " + sign + " " + sql(a.get(1)).at(sign.equals("*") ? Sql.PRODUCT + 1 : Sql.SUM + 1);
-        return caseWhen(Sql.atom(result + " BETWEEN -9223372036854775808 AND 9223372036854775807"), plain);
+        return Sql.caseWhen(Sql.atom(result + " BETWEEN -9223372036854775808 AND 9223372036854775807"), plain);
     }
 
     abstract String definitionOf(Definition fix, String body);
@@ -315,11 +276,12 @@ public abstract class SqlLanguage extends SqlSyntax {
         return Optional.empty();
     }
 
+    @Override
     final Sql sql(Expr expr) {
         if (expr instanceof Expr.Literal || expr instanceof Expr.Name) {
             return write(expr);
         }
-        SharedParts parts = written.get();
+        SharedParts parts = parts();
         Optional<Sql> before = parts.known(expr);
         if (before.isPresent()) {
             return before.get();
@@ -330,7 +292,7 @@ public abstract class SqlLanguage extends SqlSyntax {
     }
 
     private boolean canBeNamed(Expr expr, Sql sql) {
-        return namesParts(written.get().isOfParameters())
+        return namesParts(parts().isOfParameters())
                 && sql.text().length() > 0
                 && !(expr.type().isFixed());
     }
@@ -342,7 +304,7 @@ public abstract class SqlLanguage extends SqlSyntax {
             if (part && !argument.type().isFixed()) {
                 Sql sql = sql(argument);
                 if (sql.text().length() > longPart() && canBeNamed(argument, sql)) {
-                    written.get().name(argument, sql, this::reference);
+                    parts().name(argument, sql, this::reference);
                 }
             }
         }
@@ -362,7 +324,7 @@ public abstract class SqlLanguage extends SqlSyntax {
                     case Expr.Call call -> call(call);
                 };
         if (tooLong(sql)) {
-            refused(written.get().isOfParameters());
+            refused(parts().isOfParameters());
         }
         return sql;
     }
@@ -420,25 +382,7 @@ public abstract class SqlLanguage extends SqlSyntax {
         if (!(choice.otherwise() instanceof Expr.Literal(Object value, Type _) && value == null)) {
             parts.add("ELSE " + sql(choice.otherwise()).text());
         }
-        return caseOf(parts);
-    }
-
-    /// A CASE of these branches, on one line where it is short.
-    static Sql caseOf(List<String> parts) {
-        String line = "CASE " + String.join(" ", parts) + " END";
-        if (line.length() <= 76 && line.indexOf('\n') < 0) {
-            return Sql.atom(line);
-        }
-        String inside = parts.stream().map(p -> "\n  " + Sql.indent(p, 2)).collect(Collectors.joining());
-        return Sql.atom("CASE" + inside + "\nEND");
-    }
-
-    static Sql caseWhen(Sql condition, Sql then) {
-        return caseOf(List.of("WHEN " + condition.text() + " THEN " + then.text()));
-    }
-
-    static Sql caseWhen(Sql condition, Sql then, Sql otherwise) {
-        return caseOf(List.of("WHEN " + condition.text() + " THEN " + then.text(), "ELSE " + otherwise.text()));
+        return Sql.caseOf(parts);
     }
 
     private void addCommonForms() {
@@ -474,40 +418,9 @@ public abstract class SqlLanguage extends SqlSyntax {
         say("to_text", a -> toText(a.getFirst()));
     }
 
-    /// `first` and `last` of the calendar around a day, so that what falls out of it is null.
-    static Sql inCalendar(Sql day) {
-        return caseWhen(Sql.atom(day.at(Sql.OTHER) + " BETWEEN DATE '0001-01-01' AND DATE '9999-12-31'"), day);
-    }
-
-    final Sql inCalendarOfTimes(Sql time) {
-        String first = time("0001-01-01 00:00:00").text();
-        String last = time("9999-12-31 23:59:59").text();
-        return caseWhen(Sql.atom(time.at(Sql.OTHER) + " BETWEEN " + first + " AND " + last), time);
-    }
-
     /// The part of a separated text with that number, which exists.
     Sql part(Expr text, Expr separator, long number) {
         return Sql.call("split_part", sql(text), sql(separator), Sql.atom(String.valueOf(number)));
-    }
-
-    /// Whether a text can begin again before it has ended, as `aa` does in `aaa`.
-    static boolean overlapsItself(String text) {
-        for (int i = 1; i < text.length(); i++) {
-            if (text.startsWith(text.substring(i))) {
-                return true;
-            }
-        }
-        return false;
-    }
-
-    /// Months, brought into a range that holds every step within the calendar.
-    final Sql months(Expr number) {
-        return clamped(number, MOST_MONTHS);
-    }
-
-    /// Seconds, brought into a range that holds every step within the calendar.
-    final Sql seconds(Expr number) {
-        return clamped(number, MOST_SECONDS);
     }
 
     /// The texts one after another; null when one is.
@@ -522,49 +435,6 @@ public abstract class SqlLanguage extends SqlSyntax {
     Sql distinct(List<Expr> a, boolean differ) {
         String sign = differ ? "IS DISTINCT FROM" : "IS NOT DISTINCT FROM";
         return Sql.infix(sql(a.get(0)), sign, sql(a.get(1)), Sql.COMPARE);
-    }
-
-    /// A number of characters: not negative, and null where it is not known.
-    final Sql count(Expr number) {
-        if (number instanceof Expr.Literal(Long n, Type _)) {
-            return Sql.atom(String.valueOf(Math.max(0, Math.min(n, 1_000_000_000))));
-        }
-        return known(List.of(number), bounded(sql(number), 0));
-    }
-
-    /// The number within `least` and a billion.
-    Sql bounded(Sql number, long least) {
-        return Sql.atom(least() + "(" + greatest() + "(" + number.text() + ", " + least + "), 1000000000)");
-    }
-
-    /// A number of days, brought into a range that holds every step within the calendar.
-    final Sql days(Expr number) {
-        return clamped(number, MOST_DAYS);
-    }
-
-    private Sql clamped(Expr number, long most) {
-        boolean small = number instanceof Expr.Literal(Long n, Type _) && Math.abs(n) <= most;
-        return small
-                ? sql(number)
-                : Sql.atom(least() + "(" + greatest() + "(" + sql(number).text() + ", -" + most + "), " + most + ")");
-    }
-
-    /// The function that gives the least of several values.
-    String least() {
-        return "least";
-    }
-
-    String greatest() {
-        return "greatest";
-    }
-
-    /// The value where all numbers are known; most engines pass over nulls in `least` and `greatest`.
-    Sql known(List<Expr> numbers, Sql value) {
-        String known = numbers.stream()
-                .filter(e -> !(e instanceof Expr.Literal))
-                .map(e -> sql(e).at(Sql.OTHER) + " IS NOT NULL")
-                .collect(Collectors.joining(" AND "));
-        return known.isEmpty() ? value : caseWhen(Sql.atom(known), value);
     }
 
     final Sql[] all(List<Expr> arguments) {
@@ -612,11 +482,12 @@ public abstract class SqlLanguage extends SqlSyntax {
                 "Copy it as an expression, with the replacement filled in.");
     }
 
-    final String parameters(Definition fix, java.util.function.Function<fixshelf.language.Parameter, String> writer) {
+    final String parameters(Definition fix, Function<Parameter, String> writer) {
         return fix.parameters().stream().map(writer).collect(Collectors.joining(", "));
     }
 
     final Sql castNumber(Expr text, String pattern, String cast) {
-        return caseWhen(Sql.atom(String.format(Locale.ROOT, pattern, sql(text).at(Sql.OTHER))), Sql.atom(cast));
+        return Sql.caseWhen(
+                Sql.atom(String.format(Locale.ROOT, pattern, sql(text).at(Sql.OTHER))), Sql.atom(cast));
     }
 }

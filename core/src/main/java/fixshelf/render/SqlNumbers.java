@@ -76,7 +76,7 @@ final class SqlNumbers {
                 ? sql.within64(List.of(zero, a.get(0)), "-", Sql.infix(sql.sql(zero), "-", sql.sql(a.get(0)), Sql.SUM))
                         .text()
                 : "CASE WHEN " + sql.sql(a.get(0)).at(Sql.OTHER) + " IS NOT NULL THEN 0 END";
-        return SqlLanguage.caseOf(List.of(
+        return Sql.caseOf(List.of(
                 "WHEN " + divisor + " NOT IN (0, -1) THEN " + plain, "WHEN " + divisor + " = -1 THEN " + negated));
     }
 
@@ -85,9 +85,7 @@ final class SqlNumbers {
         boolean safe = number.type() instanceof Type.Decimal
                 || number.type() instanceof Type.Num
                 || Arithmetic.isSmall(number);
-        return safe
-                ? plain
-                : SqlLanguage.caseWhen(Sql.atom(sql.sql(number).at(Sql.OTHER) + " >= -9223372036854775807"), plain);
+        return safe ? plain : Sql.caseWhen(Sql.atom(sql.sql(number).at(Sql.OTHER) + " >= -9223372036854775807"), plain);
     }
 
     private Sql round(List<Expr> a) {
@@ -117,7 +115,7 @@ final class SqlNumbers {
         Sql cast = sql.tryCast(number, wanted).orElseGet(() -> Sql.atom(sql.cast(number.text(), wanted)));
         return conditions.isEmpty()
                 ? Sql.atom(sql.cast(number.text(), wanted))
-                : SqlLanguage.caseWhen(Sql.atom(String.join(" AND ", conditions)), cast);
+                : Sql.caseWhen(Sql.atom(String.join(" AND ", conditions)), cast);
     }
 
     /// The number as an exact one.
@@ -130,7 +128,7 @@ final class SqlNumbers {
     Sql fitting(Sql rounded, Sql bare, int scale) {
         Type type = new Type.Decimal(PRECISION, scale);
         return sql.tryCast(bare, type)
-                .orElseGet(() -> SqlLanguage.caseWhen(
+                .orElseGet(() -> Sql.caseWhen(
                         Sql.atom(Sql.call("abs", rounded).text() + " < 1" + "0".repeat(PRECISION - scale)),
                         Sql.atom(sql.cast(rounded.text(), type))));
     }
@@ -142,7 +140,7 @@ final class SqlNumbers {
             return Sql.atom(sql.cast(whole.text(), Type.INTEGER));
         }
         return sql.tryCast(whole, Type.INTEGER)
-                .orElseGet(() -> SqlLanguage.caseWhen(
+                .orElseGet(() -> Sql.caseWhen(
                         Sql.atom(whole.text() + " BETWEEN -9223372036854775808 AND 9223372036854775807"),
                         Sql.atom(sql.cast(whole.text(), Type.INTEGER))));
     }
@@ -156,7 +154,7 @@ final class SqlNumbers {
         Sql quotient = sql.exactQuotient(a.get(0), a.get(1), scale);
         Sql fitted = fitting(quotient, quotient, scale);
         boolean sure = a.get(1) instanceof Expr.Literal;
-        return sure ? fitted : SqlLanguage.caseWhen(Sql.atom(sql.sql(a.get(1)).at(Sql.OTHER) + " <> 0"), fitted);
+        return sure ? fitted : Sql.caseWhen(Sql.atom(sql.sql(a.get(1)).at(Sql.OTHER) + " <> 0"), fitted);
     }
 
     /// The quotient in whole numbers: both sides are brought to whole numbers, and half of the divisor is added

@@ -3,6 +3,7 @@ package fixshelf.render;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.table.Aggregate;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import fixshelf.type.Visible;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
@@ -166,5 +168,26 @@ public abstract class SqlSyntax implements Language {
         return cannot(
                 "a list or a mapping comes through a parameter.",
                 "Copy it as an expression, with the values filled in.");
+    }
+
+    /// The sum of whole or exact numbers, missing where it does not fit its type; `over` writes the call, maybe over a
+    /// window.
+    String sum(String number, Type type, UnaryOperator<String> over) {
+        if (!type.equals(Type.INTEGER)) {
+            return cast(over.apply("sum(" + number + ")"), Aggregate.SUM.result(type));
+        }
+        String total = over.apply("sum(" + cast(number, new Type.Decimal(38, 0)) + ")");
+        return "CASE WHEN " + total + " BETWEEN -9223372036854775808 AND 9223372036854775807 THEN "
+                + cast(total, Type.INTEGER) + " END";
+    }
+
+    /// The texts of a group with a separator between, in the order of `place`; missing when there is none.
+    String listed(String text, String separator, String place) {
+        return "string_agg(" + text + ", " + text(separator) + " ORDER BY " + place + ")";
+    }
+
+    /// The value of rows of which at most one has any.
+    String onlyValue(String column, Type type, String over) {
+        return "min(" + column + ") " + over;
     }
 }

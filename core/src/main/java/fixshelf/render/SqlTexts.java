@@ -37,7 +37,7 @@ final class SqlTexts {
         String least = a.get(1) instanceof Expr.Literal(String sign, Type _)
                 ? String.valueOf((Math.abs(number) - 1) * sign.codePointCount(0, sign.length()))
                 : (Math.abs(number) - 1) + " * " + language.lengthOf(a.get(1)).text();
-        return SqlLanguage.caseWhen(Sql.atom(language.length(text).text() + " - " + without + " >= " + least), part);
+        return Sql.caseWhen(Sql.atom(language.length(text).text() + " - " + without + " >= " + least), part);
     }
 
     /// By the SQL standard: places before the text count but hold nothing. Numbers are brought into the range that
@@ -65,7 +65,7 @@ final class SqlTexts {
     private Sql concatWs(List<Expr> arguments) {
         List<Expr> parts = arguments.subList(1, arguments.size());
         Sql any = new Sql(Sql.call("coalesce", language.all(parts)).text() + " IS NOT NULL", Sql.COMPARE);
-        return SqlLanguage.caseWhen(any, Sql.call("concat_ws", language.pieces(arguments)));
+        return Sql.caseWhen(any, Sql.call("concat_ws", language.pieces(arguments)));
     }
 
     private Sql removePrefix(List<Expr> a) {
@@ -84,10 +84,10 @@ final class SqlTexts {
     /// `CASE WHEN found THEN changed ELSE text END`, where a null second argument gives null.
     private Sql replacedWhere(List<Expr> a, Sql found, Sql changed) {
         if (a.get(1) instanceof Expr.Literal) {
-            return SqlLanguage.caseWhen(found, changed, language.sql(a.get(0)));
+            return Sql.caseWhen(found, changed, language.sql(a.get(0)));
         }
         String known = language.sql(a.get(1)).at(Sql.OTHER) + " IS NOT NULL";
-        return SqlLanguage.caseOf(List.of(
+        return Sql.caseOf(List.of(
                 "WHEN " + found.text() + " THEN " + changed.text(),
                 "WHEN " + known + " THEN " + language.sql(a.get(0)).text()));
     }

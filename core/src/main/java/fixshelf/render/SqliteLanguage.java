@@ -1,5 +1,6 @@
 package fixshelf.render;
 
+import java.util.function.UnaryOperator;
 import fixshelf.language.Automaton;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
@@ -7,6 +8,7 @@ import fixshelf.language.LikePattern;
 import fixshelf.language.Regex;
 import fixshelf.language.Regexes;
 import fixshelf.language.Replacement;
+import fixshelf.language.Separators;
 import fixshelf.language.UnicodeClass;
 import fixshelf.type.Type;
 import java.util.List;
@@ -45,7 +47,7 @@ public final class SqliteLanguage extends SqlLanguage {
             Sql text = sql(a.getFirst());
             String real = "date(" + text.text() + ", '+0 days') = " + text.at(Sql.OTHER);
             String shape = text.at(Sql.OTHER) + " GLOB '[0-9][0-9][0-9][0-9]-[0-9][0-9]-[0-9][0-9]'";
-            return caseWhen(Sql.atom(shape + " AND " + text.at(Sql.OTHER) + " >= '0001' AND " + real), text);
+            return Sql.caseWhen(Sql.atom(shape + " AND " + text.at(Sql.OTHER) + " >= '0001' AND " + real), text);
         });
         say("format_date", a -> sql(a.getFirst()));
         say("year", a -> part("%Y", a));
@@ -55,7 +57,7 @@ public final class SqliteLanguage extends SqlLanguage {
         say("add_days", a -> {
             Sql day = Sql.atom(
                     "date(" + sql(a.get(0)).text() + ", " + days(a.get(1)).text() + " || ' days')");
-            return caseWhen(Sql.atom(day.text() + " BETWEEN '0001-01-01' AND '9999-12-31'"), day);
+            return Sql.caseWhen(Sql.atom(day.text() + " BETWEEN '0001-01-01' AND '9999-12-31'"), day);
         });
         say(
                 "days_between",
@@ -84,7 +86,7 @@ public final class SqliteLanguage extends SqlLanguage {
             Sql text = sql(a.getFirst());
             String digits = "[0-9][0-9]";
             String shape = digits + digits + "-" + digits + "-" + digits + " " + digits + ":" + digits + ":" + digits;
-            return caseWhen(
+            return Sql.caseWhen(
                     Sql.atom(text.at(Sql.OTHER) + " GLOB '" + shape + "' AND " + text.at(Sql.OTHER)
                             + " >= '0001' AND substr(" + text.text() + ", 12, 2) < '24' AND datetime(" + text.text()
                             + ", '+0 days') = " + text.at(Sql.OTHER)),
@@ -99,7 +101,7 @@ public final class SqliteLanguage extends SqlLanguage {
         say("add_seconds", a -> {
             String time = "datetime(" + sql(a.get(0)).text() + ", "
                     + seconds(a.get(1)).text() + " || ' seconds')";
-            return caseWhen(
+            return Sql.caseWhen(
                     Sql.atom(time + " BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"), Sql.atom(time));
         });
         say(
@@ -128,7 +130,7 @@ public final class SqliteLanguage extends SqlLanguage {
 
     @Override
     Sql within64(List<Expr> a, String sign, Sql plain) {
-        return caseWhen(Sql.atom("typeof(" + plain.text() + ") = 'integer'"), plain);
+        return Sql.caseWhen(Sql.atom("typeof(" + plain.text() + ") = 'integer'"), plain);
     }
 
     @Override
@@ -357,12 +359,12 @@ public final class SqliteLanguage extends SqlLanguage {
         String last = "date(" + date + ", 'start of month', (" + months + " + 1) || ' months', '-1 days')";
         // Beyond the last month there is no day to go back from; that month has all days that there can be.
         String found = "min(" + plain + ", coalesce(" + last + ", '9999-12-31'))";
-        return caseWhen(Sql.atom(found + " BETWEEN '0001-01-01' AND '9999-12-31'"), Sql.atom(found));
+        return Sql.caseWhen(Sql.atom(found + " BETWEEN '0001-01-01' AND '9999-12-31'"), Sql.atom(found));
     }
 
     @Override
     Sql part(Expr text, Expr separator, long number) {
-        boolean plain = separator instanceof Expr.Literal(String sign, Type _) && !overlapsItself(sign);
+        boolean plain = separator instanceof Expr.Literal(String sign, Type _) && !Separators.overlapItself(sign);
         if (!plain) {
             throw cannot("a separator that overlaps itself cannot be walked.", "Give a plain separator, as ','.");
         }
@@ -422,5 +424,18 @@ public final class SqliteLanguage extends SqlLanguage {
                 + "\n      ELSE " + capital + " END,\n      " + goesOn + "\n"
                 + "    FROM walk WHERE i <= length(s))\n"
                 + "  SELECT o FROM walk WHERE i > length(s))");
+    }
+
+    @Override
+    String sum(String number, Type type, UnaryOperator<String> over) {
+        if (!type.equals(Type.INTEGER)) {
+            throw noDecimals();
+        }
+        return over.apply("sum(" + number + ")");
+    }
+
+    @Override
+    String listed(String text, String separator, String place) {
+        return "group_concat(" + text + ", " + text(separator) + " ORDER BY " + place + ")";
     }
 }

@@ -34,7 +34,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
             say(sign, a -> compared(a, sign));
         }
         say("IN", a -> among(a));
-        say("nullif", a -> caseWhen(distinct(a, true), sql(a.get(0))));
+        say("nullif", a -> Sql.caseWhen(distinct(a, true), sql(a.get(0))));
         say("trim", a -> trim(a, "BOTH"));
         say("ltrim", a -> trim(a, "LEADING"));
         say("rtrim", a -> trim(a, "TRAILING"));
@@ -59,10 +59,10 @@ public final class TransactSqlLanguage extends DocumentedSql {
         });
         say("to_integer", a -> toInteger(sql(a.getFirst())));
         say("to_decimal", this::toDecimal);
-        say("to_date", a -> caseWhen(shaped(a.getFirst(), "^[0-9]{4}-[0-9]{2}-[0-9]{2}$"), tried(a, "date")));
+        say("to_date", a -> Sql.caseWhen(shaped(a.getFirst(), "^[0-9]{4}-[0-9]{2}-[0-9]{2}$"), tried(a, "date")));
         say(
                 "to_timestamp",
-                a -> caseWhen(
+                a -> Sql.caseWhen(
                         shaped(a.getFirst(), "^[0-9]{4}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}:[0-9]{2}$"),
                         tried(a, "datetime2(0)")));
         say(
@@ -351,7 +351,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
 
     private Sql position(List<Expr> a) {
         if (known(a.get(1)).isEmpty()) {
-            return caseWhen(new Sql(sql(a.get(0)).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE), Sql.atom("1"));
+            return Sql.caseWhen(new Sql(sql(a.get(0)).at(Sql.OTHER) + " IS NOT NULL", Sql.COMPARE), Sql.atom("1"));
         }
         return Sql.call("CHARINDEX", sql(a.get(1)), exactly(wide(a.get(0))));
     }
@@ -401,7 +401,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
     private Sql toInteger(Sql text) {
         String bare = "TRIM(NCHAR(9) + NCHAR(10) + NCHAR(11) + NCHAR(12) + NCHAR(13) + N' ' FROM " + text.text() + ")";
         String shape = text("^[\\t-\\r ]*[+-]?[0-9]{1,38}[\\t-\\r ]*$");
-        return caseWhen(
+        return Sql.caseWhen(
                 Sql.call("REGEXP_LIKE", text, Sql.atom(shape)),
                 Sql.atom("TRY_CAST(TRY_CAST(" + bare + " AS decimal(38, 0)) AS bigint)"));
     }
@@ -420,8 +420,13 @@ public final class TransactSqlLanguage extends DocumentedSql {
         String from = "DATEDIFF(" + unit + ", " + sql(a.get(0)).text() + ", CAST('0001-01-01' AS date))";
         String to = "DATEDIFF(" + unit + ", " + sql(a.get(0)).text() + ", CAST('9999-12-31' AS date))";
         Sql within = Sql.atom(count + " BETWEEN " + from + " AND " + to);
-        return caseWhen(
+        return Sql.caseWhen(
                 within,
                 Sql.atom("DATEADD(" + unit + ", " + count + ", " + sql(a.get(0)).text() + ")"));
+    }
+
+    @Override
+    String listed(String text, String separator, String place) {
+        return "STRING_AGG(" + text + ", " + text(separator) + ") WITHIN GROUP (ORDER BY " + place + ")";
     }
 }

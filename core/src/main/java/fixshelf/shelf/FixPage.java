@@ -1,7 +1,11 @@
 package fixshelf.shelf;
 
+import fixshelf.language.Body;
+import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
+import fixshelf.plan.FixOperation;
+import fixshelf.plan.Operation;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
@@ -80,8 +84,15 @@ public record FixPage(
 
     /// Its name, its parameters and what it gives, as the catalogue shows it.
     public String signature() {
-        return new fixshelf.language.Definition(
-                        name, parameters, returns, new fixshelf.language.Body(List.of(), Expr.Literal.NULL))
-                .signature();
+        return withoutBody().signature();
+    }
+
+    /// As a line calls it, without asking what its body means.
+    public Operation called() {
+        return new FixOperation(withoutBody(), sentence());
+    }
+
+    private Definition withoutBody() {
+        return new Definition(name, parameters, returns, new Body(List.of(), Expr.Literal.NULL));
     }
 }

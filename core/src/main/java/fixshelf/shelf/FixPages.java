@@ -5,6 +5,7 @@ import fixshelf.language.Constants;
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
 import fixshelf.language.Parameter;
+import fixshelf.operations.Operations;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -15,7 +16,6 @@ import fixshelf.shelf.FixPage.Case;
 import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -23,7 +23,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /// Reads the page of a value fix.
 public final class FixPages {
@@ -91,6 +90,8 @@ public final class FixPages {
             report(Code.BAD_FIELD, front.spanOfValue("fix"), wrong.get(), "Write squeeze_spaces, say.");
         } else if (fixshelf.language.Functions.find(name).isPresent()) {
             clash(front, name + " is a function of the catalogue already.");
+        } else if (Operations.find(name).isPresent()) {
+            clash(front, name + " is an operation on tables already, and lines would call that.");
         } else if (Lexer.KEYWORDS.contains(name.toLowerCase(Locale.ROOT))) {
             clash(front, name + " is a word of the language already.");
         }
@@ -123,6 +124,9 @@ public final class FixPages {
             "Known: text, integer, decimal, decimal(p,s), number, boolean, date, timestamp,"
                     + " list of text, mapping of text to text.";
 
+    /// What a line says to every fix; the first parameter is the column itself, and may be called so.
+    private static final Set<String> TAKEN = Set.of("columns", "into");
+
     private List<Parameter> parameters(Yaml.Fields front) {
         Optional<Yaml.Fields> all = front.fields("parameters");
         if (all.isEmpty() || all.get().names().isEmpty()) {
@@ -149,6 +153,13 @@ public final class FixPages {
                         span,
                         name + " cannot be the name of a parameter.",
                         "Use letters, digits and _; not a word of the language.");
+            }
+            if (parameters.size() > 1 && TAKEN.contains(name)) {
+                report(
+                        Code.BAD_FIELD,
+                        span,
+                        name + " says in every line which columns a fix works on.",
+                        "Call the parameter otherwise.");
             }
         }
         return parameters;

@@ -1,14 +1,13 @@
 package fixshelf.shelf;
 
-import fixshelf.plan.Columns;
 import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Span;
 import fixshelf.shelf.JobPage.Output;
 import fixshelf.shelf.JobPage.PlacedLine;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 
 /// Changes one line or output of a job's page and leaves every other byte as it was.
 public final class JobEdits {
@@ -16,38 +15,118 @@ public final class JobEdits {
 
     /// The page of a job that reads a file and does nothing yet.
     public static String newPage(String name, String title, ReadOptions options) {
-        return "job: " + YamlText.scalar(name) + "\ntitle: " + YamlText.scalar(title) + "\nlines:\n"
-                + entry(new Line.ReadFile(options), "", "  ") + "outputs: []\n";
+        return "format: 2\njob: " + YamlText.scalar(name) + "\ntitle: " + YamlText.scalar(title) + "\nlines:\n"
+                + entry(reading(options), "", "  ") + "outputs: []\n";
     }
 
-    /// The text with line `index`, counted from 0, said anew; its reason stays.
+    /// The line that reads a file with these options.
+    public static Line reading(ReadOptions options) {
+        return LineFields.reading(options);
+    }
+
+    /// The text with line `index`, counted from 0, said anew; its reason stays. Where only what stands in blanks is
+    /// another, the rest of the line stays too, with its comments.
     public static String replaceLine(JobPage page, int index, Line line) {
         PlacedLine old = page.lines().get(index);
-        Span whole = entrySpan(page, old.span());
-        return splice(page, whole, entry(line, old.reason(), indent(page, old.span())));
+        String text = page.source().text();
+        if (onlyValuesDiffer(old, line)) {
+            return replaceValues(page, old, line);
+        }
+        if (isFlow(page, old.span())) {
+            return splice(page, old.span(), LineFields.flow(line, old.reason()));
+        }
+        String indent =
+                " ".repeat(old.span().start() - lineStart(text, old.span().start()));
+        return splice(page, old.span(), String.join("\n" + indent, LineFields.write(line, old.reason(), indent)));
     }
 
     /// The text with a line put in at `index`, counted from 0; the lines from there on move down.
     public static String insertLine(JobPage page, int index, Line line) {
-        PlacedLine before = page.lines().get(index - 1);
-        int at = entrySpan(page, before.span()).end();
-        return splice(page, new Span(at, at), entry(line, "", indent(page, before.span())));
+        Span before = page.lines().get(index - 1).span();
+        if (dash(page, before) < 0) {
+            return splice(page, new Span(before.end(), before.end()), ", " + LineFields.flow(line, ""));
+        }
+        int at = entrySpan(page, before).end();
+        String text = page.source().text();
+        String end = at > 0 && text.charAt(at - 1) == '\n' ? "" : "\n";
+        return splice(page, new Span(at, at), end + entry(line, "", indent(page, before)));
     }
 
     public static String removeLine(JobPage page, int index) {
-        return splice(page, entrySpan(page, page.lines().get(index).span()), "");
+        Span span = page.lines().get(index).span();
+        if (dash(page, span) >= 0) {
+            return splice(page, entrySpan(page, span), "");
+        }
+        String text = page.source().text();
+        int from =
+                index == 0 ? span.start() : page.lines().get(index - 1).span().end();
+        int to = span.end();
+        while (index == 0 && to < text.length() && (text.charAt(to) == ',' || text.charAt(to) == ' ')) {
+            to++;
+        }
+        return splice(page, new Span(from, to), "");
     }
 
     /// The text with line `index` and the one after it exchanged.
     public static String exchangeWithNext(JobPage page, int index) {
-        Span first = entrySpan(page, page.lines().get(index).span());
-        Span second = entrySpan(page, page.lines().get(index + 1).span());
+        Span one = page.lines().get(index).span();
+        Span two = page.lines().get(index + 1).span();
+        boolean block = dash(page, one) >= 0;
+        Span first = block ? entrySpan(page, one) : one;
+        Span second = block ? entrySpan(page, two) : two;
         String text = page.source().text();
+        String end = second.end() > 0 && block && text.charAt(second.end() - 1) != '\n' ? "\n" : "";
         return text.substring(0, first.start())
                 + text.substring(second.start(), second.end())
+                + end
                 + text.substring(first.end(), second.start())
                 + text.substring(first.start(), first.end())
                 + text.substring(second.end());
+    }
+
+    private static boolean onlyValuesDiffer(PlacedLine old, Line line) {
+        Line same = new Line(line.call(), old.line().blanks(), line.name(), line.strict(), line.rest());
+        return old.line().equals(same)
+                && line.blanks().keySet().equals(old.line().blanks().keySet())
+                && changed(old, line).stream().allMatch(old.blanks()::containsKey);
+    }
+
+    private static List<String> changed(PlacedLine old, Line line) {
+        return line.blanks().keySet().stream()
+                .filter(n -> !line.blanks().get(n).equals(old.line().blanks().get(n)))
+                .toList();
+    }
+
+    private static String replaceValues(JobPage page, PlacedLine old, Line line) {
+        StringBuilder text = new StringBuilder(page.source().text());
+        changed(old, line).stream()
+                .sorted(Comparator.comparing((String n) -> old.blanks().get(n).start())
+                        .reversed())
+                .forEach(n -> {
+                    Span at = old.blanks().get(n);
+                    String value = YamlText.written(line.blanks().get(n));
+                    boolean bare = at.start() > 0 && text.charAt(at.start() - 1) == ':';
+                    text.replace(at.start(), at.end(), bare ? " " + value : value);
+                });
+        return text.toString();
+    }
+
+    private static boolean isFlow(JobPage page, Span span) {
+        return page.source().text().startsWith("{", span.start());
+    }
+
+    private static int lineStart(String text, int at) {
+        return text.lastIndexOf('\n', Math.max(0, at - 1)) + 1;
+    }
+
+    /// Where the dash before an entry stands; -1 for an entry of a list in brackets.
+    private static int dash(JobPage page, Span span) {
+        String text = page.source().text();
+        int at = span.start() - 1;
+        while (at >= 0 && Character.isWhitespace(text.charAt(at))) {
+            at--;
+        }
+        return at >= 0 && text.charAt(at) == '-' ? at : -1;
     }
 
     /// The text with output `index` said anew, or added when there is none of that index.
@@ -57,6 +136,12 @@ public final class JobEdits {
             Span old = page.outputs().get(index).span();
             String indent = indent(page, old);
             String replace = output.replace() ? indent + "  replace: true\n" : "";
+            replace += page.outputs()
+                    .get(index)
+                    .of()
+                    .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line()) + ", report: "
+                            + YamlText.scalar(o.report()) + "}\n")
+                    .orElse("");
             return splice(page, entrySpan(page, old), indent + "- " + entry + replace);
         }
         String added = "  - " + entry + (output.replace() ? "    replace: true\n" : "");
@@ -77,71 +162,24 @@ public final class JobEdits {
         return all.substring(0, span.start()) + text + all.substring(span.end());
     }
 
-    /// Whole lines of text from the dash to the last field.
+    /// Whole lines of text from the dash to the last field, with what stands behind it on its line.
     private static Span entrySpan(JobPage page, Span fields) {
         String text = page.source().text();
-        int start = text.lastIndexOf('\n', Math.max(0, fields.start() - 1)) + 1;
-        int last = fields.end();
-        while (last > fields.start() && Character.isWhitespace(text.charAt(last - 1))) {
-            last--;
-        }
-        int end = text.indexOf('\n', last);
+        int start = lineStart(text, Math.max(0, dash(page, fields)));
+        int end = text.indexOf('\n', fields.end());
         return new Span(start, end < 0 ? text.length() : end + 1);
     }
 
     private static String indent(JobPage page, Span fields) {
         String text = page.source().text();
-        int start = text.lastIndexOf('\n', Math.max(0, fields.start() - 1)) + 1;
-        int dash = text.indexOf('-', start);
-        return text.substring(start, Math.max(start, dash));
+        int dash = Math.max(0, dash(page, fields));
+        return text.substring(lineStart(text, dash), dash);
     }
 
     /// A line of a job in YAML, as this program writes it.
-    static String entry(Line line, String reason, String indent) {
-        List<String> fields = new ArrayList<>(fields(line));
-        if (!reason.isEmpty()) {
-            fields.add("reason: " + YamlText.scalar(reason));
-        }
-        return indent + "- " + String.join("\n" + indent + "  ", fields) + "\n";
-    }
-
-    private static List<String> fields(Line line) {
-        return switch (line) {
-            case Line.ReadFile(ReadOptions options) -> readFields(options);
-            case Line.ReadDataset(String dataset) -> List.of("dataset: " + YamlText.scalar(dataset));
-            case Line.Apply apply -> {
-                List<String> fields = new ArrayList<>();
-                fields.add("fix: " + YamlText.scalar(apply.fix()));
-                fields.add("columns: " + columns(apply.columns()));
-                if (!apply.arguments().isEmpty()) {
-                    fields.add("with: " + YamlText.pairs(apply.arguments()));
-                }
-                if (apply.lost() == Line.Lost.STOPS) {
-                    fields.add("strict: true");
-                }
-                yield fields;
-            }
-            case Line.DropRepeats(List<String> keys, Line.Keep keep, List<String> order) -> {
-                List<String> fields = new ArrayList<>();
-                fields.add("drop_repeats: " + (keys.isEmpty() ? "all columns" : YamlText.list(keys)));
-                fields.add("keep: " + keep.name().toLowerCase(Locale.ROOT));
-                if (!order.isEmpty()) {
-                    fields.add("by: " + YamlText.list(order));
-                }
-                yield fields;
-            }
-            case Line.Choose(List<String> columns) -> List.of("choose: " + YamlText.list(columns));
-            case Line.Drop(List<String> columns) -> List.of("drop: " + YamlText.list(columns));
-            case Line.Rename rename -> List.of("rename: " + YamlText.pairs(rename.names()));
-        };
-    }
-
-    private static String columns(Columns columns) {
-        return switch (columns) {
-            case Columns.EveryText() -> JobPages.EVERY_TEXT;
-            case Columns.AllBut(List<String> names) -> "{all_but: " + YamlText.list(names) + "}";
-            case Columns.Named(List<String> names) -> YamlText.list(names);
-        };
+    private static String entry(Line line, String reason, String indent) {
+        String inner = indent + "  ";
+        return indent + "- " + String.join("\n" + inner, LineFields.write(line, reason, inner)) + "\n";
     }
 
     /// The fields of a reading line or of a dataset.

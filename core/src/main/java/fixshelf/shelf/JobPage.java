@@ -24,16 +24,30 @@ public record JobPage(
         List<Problem> problems) {
 
     /// A line with its place in the page and, if the author gives one, the reason for it.
-    public record PlacedLine(Line line, String reason, Span span) {}
+    ///
+    /// @param blanks where what is written in its blanks stands
+    public record PlacedLine(Line line, String reason, Span span, Map<String, Span> blanks) {
+        public PlacedLine(Line line, String reason, Span span) {
+            this(line, reason, span, Map.of());
+        }
+    }
 
     /// Where the result goes: `.parquet` or delimited text.
     ///
     /// @param replace whether a file that is there already may be replaced
-    public record Output(String path, boolean replace, Span span) {
+    /// @param of what is written, where it is not the result of the job: a report of a line
+    public record Output(String path, boolean replace, Span span, Optional<OfReport> of) {
+        public Output(String path, boolean replace, Span span) {
+            this(path, replace, span, Optional.empty());
+        }
+
         public boolean isParquet() {
             return path.toLowerCase(java.util.Locale.ROOT).endsWith(".parquet");
         }
     }
+
+    /// A report by its name, and the line that gives it, by its name or number.
+    public record OfReport(String line, String report) {}
 
     public Optional<Line> firstLine() {
         return lines.stream().findFirst().map(PlacedLine::line);

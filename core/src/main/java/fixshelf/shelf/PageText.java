@@ -3,13 +3,16 @@ package fixshelf.shelf;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.commonmark.ext.gfm.tables.TableBlock;
 import org.commonmark.ext.gfm.tables.TablesExtension;
 import org.commonmark.node.FencedCodeBlock;
 import org.commonmark.node.Heading;
 import org.commonmark.node.Node;
+import org.commonmark.node.Paragraph;
 import org.commonmark.node.SourceSpan;
 import org.commonmark.node.Text;
 import org.commonmark.parser.IncludeSourceSpans;
@@ -110,6 +113,50 @@ final class PageText {
             }
         }
         return new Span(Math.min(start, end), end);
+    }
+
+    /// What the author wrote between the title and the first block or heading.
+    Span tableProse() {
+        int start = title.map(h -> nextLine(spanOf(h).end())).orElse(markdownStart);
+        int end = blocks.stream()
+                .filter(b -> b instanceof FencedCodeBlock || b instanceof Heading h && h.getLevel() == 2)
+                .map(b -> spanOf(b).start())
+                .filter(at -> at >= start)
+                .findFirst()
+                .orElse(text.length());
+        return new Span(Math.min(start, end), end);
+    }
+
+    /// The contents of the blocks that are fenced with that word.
+    List<Span> bodies(String info) {
+        return blocks.stream()
+                .filter(b -> b instanceof FencedCodeBlock f
+                        && f.getInfo() != null
+                        && f.getInfo().strip().equalsIgnoreCase(info))
+                .map(b -> inside((FencedCodeBlock) b))
+                .toList();
+    }
+
+    /// A case under a heading of its own: tables, each after a word that says what it is.
+    record CaseText(String title, Map<String, Table> tables, Span span) {}
+
+    /// The cases under `## Cases`, each under a heading of the third level.
+    List<CaseText> tableCases() {
+        List<CaseText> cases = new ArrayList<>();
+        boolean under = false;
+        String label = "";
+        for (Node block : blocks) {
+            if (block instanceof Heading h && h.getLevel() <= 2) {
+                under = words(h).strip().equalsIgnoreCase("cases");
+            } else if (under && block instanceof Heading h) {
+                cases.add(new CaseText(words(h).strip(), new LinkedHashMap<>(), spanOf(h)));
+            } else if (under && block instanceof Paragraph p) {
+                label = words(p).strip().toLowerCase(java.util.Locale.ROOT);
+            } else if (under && block instanceof TableBlock && !cases.isEmpty()) {
+                cases.getLast().tables().putIfAbsent(label, tableOf(spanOf(block)));
+            }
+        }
+        return cases;
     }
 
     /// The contents of the blocks that are fenced as `sql`.

@@ -2,7 +2,13 @@ package fixshelf.shelf;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Scope;
+import fixshelf.operations.Operations;
+import fixshelf.plan.Callables;
 import fixshelf.plan.Line;
+import fixshelf.plan.Operation;
+import fixshelf.plan.ReadOptions;
+import fixshelf.plan.TableFix;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -11,7 +17,7 @@ import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -22,25 +28,32 @@ public final class Shelf {
     private final Path root;
     private final Settings settings;
     private final List<FixPage> fixes;
+    private final List<TableFixPage> tables;
     private final List<DatasetPage> datasets;
     private final List<JobPage> jobs;
     private final List<Problem> unreadable;
     private final FixCompiler compiler;
+    private final Callables callables;
 
     Shelf(
             Path root,
             Settings settings,
             List<FixPage> fixes,
+            List<TableFixPage> tables,
             List<DatasetPage> datasets,
             List<JobPage> jobs,
             List<Problem> unreadable) {
         this.root = root;
         this.settings = settings;
         this.fixes = List.copyOf(fixes);
+        this.tables = List.copyOf(tables);
         this.datasets = List.copyOf(datasets);
         this.jobs = List.copyOf(jobs);
         this.unreadable = List.copyOf(unreadable);
         this.compiler = new FixCompiler(fixes);
+        this.callables = new Callables(
+                Operations.ALL, tables.stream().map(this::operation).toList(), compiler, name -> fix(name)
+                        .map(FixPage::sentence));
     }
 
     public Path root() {
@@ -49,6 +62,14 @@ public final class Shelf {
 
     public Settings settings() {
         return settings;
+    }
+
+    public List<TableFixPage> tableFixes() {
+        return tables;
+    }
+
+    public Optional<TableFixPage> tableFix(String name) {
+        return tables.stream().filter(t -> t.name().equals(name)).findFirst();
     }
 
     public List<FixPage> fixes() {
@@ -66,6 +87,28 @@ public final class Shelf {
     /// The fixes as expressions and jobs call them.
     public Scope.Fixes callable() {
         return compiler;
+    }
+
+    /// What a line can call: operations, table fixes and fixes.
+    public Callables callables() {
+        return callables;
+    }
+
+    /// A table fix as an operation.
+    public Operation operation(TableFixPage page) {
+        return new TableFix(
+                page.name(),
+                page.sentence(),
+                page.summary(),
+                page.parameters(),
+                page.lines().stream().map(JobPage.PlacedLine::line).toList(),
+                page.cases(),
+                this::callables);
+    }
+
+    /// The options of the file that a line reads.
+    public ReadOptions options(Line line) {
+        return LineFields.options(line, settings.nullWords());
     }
 
     public Outcome<Definition> definition(FixPage page) {
@@ -90,6 +133,7 @@ public final class Shelf {
         all.addAll(settings.problems());
         compiler.compileAll();
         fixes.forEach(f -> all.addAll(definition(f).problems()));
+        tables.forEach(t -> all.addAll(t.problems()));
         datasets.forEach(d -> all.addAll(d.problems()));
         jobs.forEach(j -> all.addAll(j.problems()));
         jobs.forEach(j -> all.addAll(missingReferences(j)));
@@ -101,14 +145,17 @@ public final class Shelf {
         List<Problem> problems = new ArrayList<>();
         for (JobPage.PlacedLine line : job.lines()) {
             Where where = new Where(job.source(), line.span());
-            if (line.line() instanceof Line.Apply apply && fix(apply.fix()).isEmpty()) {
-                problems.add(missing(
-                        "fix",
-                        apply.fix(),
-                        where,
-                        fixes.stream().map(FixPage::name).toList()));
+            String call = line.line().call();
+            if (Operations.find(call).isEmpty()
+                    && tableFix(call).isEmpty()
+                    && fix(call).isEmpty()) {
+                List<String> known = new ArrayList<>(
+                        Operations.added().stream().map(Operation::name).toList());
+                fixes.forEach(f -> known.add(f.name()));
+                problems.add(missing("fix or operation", call, where, known));
             }
-            if (line.line() instanceof Line.ReadDataset(String name)
+            if (call.equals(Line.READ)
+                    && line.line().blanks().get("source") instanceof Written.Word(String name)
                     && dataset(name).isEmpty()) {
                 problems.add(missing(
                         "dataset",
@@ -130,28 +177,22 @@ public final class Shelf {
 
     private List<Problem> clashes() {
         List<Problem> problems = new ArrayList<>();
-        Map<String, FixPage> seen = new HashMap<>();
-        for (FixPage page : fixes) {
-            FixPage other = seen.putIfAbsent(page.name().toLowerCase(Locale.ROOT), page);
-            if (other != null) {
-                problems.add(clash("fix", page.name(), page.source(), other.source()));
-            }
-        }
-        Map<String, DatasetPage> datasetsSeen = new HashMap<>();
-        for (DatasetPage page : datasets) {
-            DatasetPage other = datasetsSeen.putIfAbsent(page.name().toLowerCase(Locale.ROOT), page);
-            if (other != null) {
-                problems.add(clash("dataset", page.name(), page.source(), other.source()));
-            }
-        }
-        Map<String, JobPage> jobsSeen = new HashMap<>();
-        for (JobPage page : jobs) {
-            JobPage other = jobsSeen.putIfAbsent(page.name().toLowerCase(Locale.ROOT), page);
-            if (other != null) {
-                problems.add(clash("job", page.name(), page.source(), other.source()));
-            }
-        }
+        Map<String, SourceText> calls = new LinkedHashMap<>();
+        fixes.forEach(f -> unique("fix", f.name(), f.source(), calls, problems));
+        tables.forEach(t -> unique("fix", t.name(), t.source(), calls, problems));
+        Map<String, SourceText> read = new LinkedHashMap<>();
+        datasets.forEach(d -> unique("dataset", d.name(), d.source(), read, problems));
+        Map<String, SourceText> run = new LinkedHashMap<>();
+        jobs.forEach(j -> unique("job", j.name(), j.source(), run, problems));
         return problems;
+    }
+
+    private static void unique(
+            String kind, String name, SourceText page, Map<String, SourceText> seen, List<Problem> problems) {
+        SourceText other = seen.putIfAbsent(name.toLowerCase(Locale.ROOT), page);
+        if (other != null) {
+            problems.add(clash(kind, name, page, other));
+        }
     }
 
     private static Problem clash(String kind, String name, SourceText page, SourceText other) {
@@ -170,9 +211,7 @@ public final class Shelf {
                 .filter(f -> !f.name().equalsIgnoreCase(fix) && f.bodyText().matches(call))
                 .forEach(f -> users.add(f.name()));
         jobs.stream()
-                .filter(j -> j.lines().stream()
-                        .anyMatch(l -> l.line() instanceof Line.Apply apply
-                                && apply.fix().equalsIgnoreCase(fix)))
+                .filter(j -> j.lines().stream().anyMatch(l -> l.line().call().equalsIgnoreCase(fix)))
                 .forEach(j -> users.add(j.name()));
         return users;
     }
@@ -180,7 +219,7 @@ public final class Shelf {
     /// The shelf with the values of another of its environments.
     public Outcome<Shelf> withEnvironment(String name) {
         return settings.environments().containsKey(name)
-                ? Outcome.of(new Shelf(root, settings.in(name), fixes, datasets, jobs, unreadable))
+                ? Outcome.of(new Shelf(root, settings.in(name), fixes, tables, datasets, jobs, unreadable))
                 : Outcome.failed(Problem.about(
                         Code.NO_SUCH,
                         ShelfReader.SETTINGS,
@@ -195,12 +234,12 @@ public final class Shelf {
 
     /// The shelf with this page in place of the one in the same file, or added.
     public Shelf with(FixPage page) {
-        return new Shelf(root, settings, replaced(fixes, page, FixPage::file), datasets, jobs, unreadable);
+        return new Shelf(root, settings, replaced(fixes, page, FixPage::file), tables, datasets, jobs, unreadable);
     }
 
     /// The shelf with this page in place of the one in the same file, or added.
     public Shelf with(JobPage page) {
-        return new Shelf(root, settings, fixes, datasets, replaced(jobs, page, JobPage::file), unreadable);
+        return new Shelf(root, settings, fixes, tables, datasets, replaced(jobs, page, JobPage::file), unreadable);
     }
 
     private static <T> List<T> replaced(List<T> all, T page, java.util.function.Function<T, Path> file) {

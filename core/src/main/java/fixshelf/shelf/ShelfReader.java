@@ -10,8 +10,10 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.BiFunction;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /// Reads a shelf from its folder. A page that cannot be read becomes a problem, the others are read all the same.
@@ -44,35 +46,41 @@ public final class ShelfReader {
         Settings settings = text(root.resolve(SETTINGS))
                 .map(Settings::read)
                 .orElseGet(() -> Settings.read(new SourceText(SETTINGS, "shelf: Shelf\n")));
-        List<FixPage> fixes = pages("fixes", ".fix.md", FixPages::read);
+        Map<Boolean, List<Read>> byKind = texts("fixes", ".fix.md").stream()
+                .collect(Collectors.partitioningBy(t -> TableFixPages.isTableFix(t.text())));
+        List<FixPage> fixes = pages(byKind.get(false), FixPages::read);
+        List<TableFixPage> tables = pages(byKind.get(true), TableFixPages::read);
         List<DatasetPage> datasets =
-                pages("datasets", ".yaml", (f, s) -> DatasetPages.read(f, s, settings.nullWords()));
-        List<JobPage> jobs = pages("jobs", ".yaml", (f, s) -> JobPages.read(f, s, settings.nullWords()));
-        return new Shelf(root, settings, fixes, datasets, jobs, problems);
+                pages(texts("datasets", ".yaml"), (f, s) -> DatasetPages.read(f, s, settings.nullWords()));
+        List<JobPage> jobs = pages(texts("jobs", ".yaml"), JobPages::read);
+        return new Shelf(root, settings, fixes, tables, datasets, jobs, problems);
     }
 
     /// A page before it is read.
     private record Read(Path file, SourceText text) {}
 
-    private <T> List<T> pages(String folder, String ending, BiFunction<Path, SourceText, T> reader) {
+    private List<Read> texts(String folder, String ending) {
         Path from = root.resolve(folder);
         if (!Files.isDirectory(from)) {
             return List.of();
         }
         try (Stream<Path> files = Files.walk(from)) {
-            List<Read> texts = files.filter(f -> f.toString().endsWith(ending) && Files.isRegularFile(f))
+            return files.filter(f -> f.toString().endsWith(ending) && Files.isRegularFile(f))
                     .sorted()
                     .flatMap(f -> text(f).map(s -> new Read(f, s)).stream())
-                    .toList();
-            // Pages do not know each other yet, so several are read at once; they stay in their order.
-            return texts.parallelStream()
-                    .map(t -> page(t, reader))
-                    .flatMap(Optional::stream)
                     .toList();
         } catch (IOException | java.io.UncheckedIOException e) {
             problems.add(unreadable(from, e.getMessage()));
             return List.of();
         }
+    }
+
+    /// Pages do not know each other yet, so several are read at once; they stay in their order.
+    private <T> List<T> pages(List<Read> texts, BiFunction<Path, SourceText, T> reader) {
+        return texts.parallelStream()
+                .map(t -> page(t, reader))
+                .flatMap(Optional::stream)
+                .toList();
     }
 
     /// One page; whatever it does to the reader, the others are read all the same.

@@ -1,5 +1,6 @@
 package fixshelf.shelf;
 
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
@@ -14,9 +15,11 @@ import java.util.Set;
 import java.util.function.Function;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.common.FlowStyle;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.CollectionNode;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.NodeTuple;
@@ -65,6 +68,37 @@ final class Yaml {
         return Optional.empty();
     }
 
+    /// The entries of the list that stands at `span`, each read by `reader`.
+    static <T> List<T> list(
+            SourceText source, Span span, List<Problem> problems, Function<Fields, Optional<T>> reader) {
+        Yaml yaml = new Yaml(source, span, problems);
+        List<T> all = new ArrayList<>();
+        try {
+            Optional<Node> root = yaml.isTooDeep()
+                    ? Optional.empty()
+                    : new Compose(LoadSettings.builder().setLabel("page").build()).composeString(yaml.text);
+            if (root.isPresent() && root.get() instanceof SequenceNode list) {
+                for (Node element : list.getValue()) {
+                    if (element instanceof MappingNode mapping) {
+                        reader.apply(yaml.new Fields(mapping)).ifPresent(all::add);
+                    } else {
+                        yaml.report(Code.BAD_FIELD, yaml.spanOf(element), "A line is a field.", "Write `- drop: [a]`.");
+                    }
+                }
+            } else {
+                yaml.report(Code.BROKEN_YAML, span, "Here should be a list of lines.", "Begin each with `- `.");
+            }
+        } catch (MarkedYamlEngineException e) {
+            Span at = e.getProblemMark().map(yaml::spanOf).orElse(span);
+            yaml.report(
+                    Code.BROKEN_YAML,
+                    at,
+                    "This is not YAML: " + e.getProblem() + ".",
+                    "Look at indents, colons and quotes.");
+        }
+        return all;
+    }
+
     private static final int DEEPEST = 60;
 
     /// Whether anything stands in more than so many lists and fields: in brackets, behind dashes, or by its indent.
@@ -100,8 +134,46 @@ final class Yaml {
 
     private Span spanOf(Node node) {
         int start = node.getStartMark().map(this::offset).orElse(base);
+        return new Span(start, Math.max(start, endOf(node)));
+    }
+
+    /// Where the last sign of a node stands; a block would otherwise end at the next one, after blanks and comments.
+    private int endOf(Node node) {
+        boolean block = node instanceof CollectionNode<?> c && c.getFlowStyle() == FlowStyle.BLOCK;
+        Optional<Node> last = Optional.empty();
+        if (block && node instanceof SequenceNode list && !list.getValue().isEmpty()) {
+            last = Optional.of(list.getValue().getLast());
+        } else if (block
+                && node instanceof MappingNode mapping
+                && !mapping.getValue().isEmpty()) {
+            last = Optional.of(mapping.getValue().getLast().getValueNode());
+        }
+        if (last.isPresent()) {
+            return endOf(last.get());
+        }
+        int start = node.getStartMark().map(this::offset).orElse(base);
         int end = node.getEndMark().map(this::offset).orElse(start);
-        return new Span(start, Math.max(start, end));
+        while (end > start && Character.isWhitespace(source.text().charAt(end - 1))) {
+            end--;
+        }
+        return end;
+    }
+
+    private static Written written(Node node) {
+        return switch (node) {
+            case SequenceNode list ->
+                new Written.Items(list.getValue().stream().map(Yaml::written).toList());
+            case MappingNode mapping -> {
+                Map<String, Written> fields = new LinkedHashMap<>();
+                mapping.getValue()
+                        .forEach(t -> fields.put(
+                                t.getKeyNode() instanceof ScalarNode key ? key.getValue() : "",
+                                written(t.getValueNode())));
+                yield new Written.Fields(fields);
+            }
+            case ScalarNode scalar -> Written.word(scalar.getValue());
+            default -> Written.word("");
+        };
     }
 
     private void report(Code code, Span span, String what, String todo) {
@@ -222,6 +294,11 @@ final class Yaml {
             Map<String, String> pairs = new LinkedHashMap<>();
             fields(name).ifPresent(f -> f.names().forEach(n -> f.text(n).ifPresent(v -> pairs.put(n, v))));
             return pairs;
+        }
+
+        /// What stands in a field, whatever it is.
+        Optional<Written> written(String name) {
+            return Optional.ofNullable(tuples.get(name)).map(t -> Yaml.written(t.getValueNode()));
         }
 
         Optional<Fields> fields(String name) {

@@ -1,5 +1,6 @@
 package fixshelf.shelf;
 
+import fixshelf.plan.Written;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -48,5 +49,35 @@ public final class YamlText {
         return pairs.entrySet().stream()
                 .map(e -> scalar(e.getKey()) + ": " + scalar(e.getValue()))
                 .collect(Collectors.joining(", ", "{", "}"));
+    }
+
+    /// What stands in a blank, on one line.
+    static String written(Written written) {
+        return switch (written) {
+            case Written.Word(String text) -> scalar(text);
+            case Written.Items(List<Written> items) ->
+                items.stream().map(YamlText::written).collect(Collectors.joining(", ", "[", "]"));
+            case Written.Fields(Map<String, Written> fields) ->
+                fields.entrySet().stream()
+                        .map(e -> scalar(e.getKey()) + ": " + written(e.getValue()))
+                        .collect(Collectors.joining(", ", "{", "}"));
+        };
+    }
+
+    /// A field on lines of its own: SQL with signs of YAML's stands as a block, as it was typed.
+    static String field(String name, Written value, String indent) {
+        boolean sql = value instanceof Written.Word(String text)
+                && text.contains(" ")
+                && text.matches("[\\x20-\\x7E\\u00A1-\\u024F\\n]*")
+                && !text.startsWith(" ")
+                && !text.endsWith(" ")
+                && text.matches("(?s).*['\":#\\\\].*")
+                && !text.contains("\n ")
+                && !text.endsWith("\n");
+        if (sql && value instanceof Written.Word(String text)) {
+            String inner = "\n" + indent + "  ";
+            return scalar(name) + ": |-" + inner + text.replace("\n", inner);
+        }
+        return scalar(name) + ": " + written(value);
     }
 }

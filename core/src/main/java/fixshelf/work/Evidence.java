@@ -6,8 +6,6 @@ import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
 import fixshelf.language.Parameter;
-import fixshelf.plan.Plan;
-import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.render.Language;
@@ -64,9 +62,7 @@ public record Evidence(List<String> names, List<Sample> samples, long values, lo
         if (!problems.isEmpty()) {
             return Outcome.failed(problems);
         }
-        Plan read = new Plan(List.of(
-                new Step.Read(preview.source().options(), preview.source().columns())));
-        return preview.query(read, 1, table -> samples(table, code)).map(grid -> of(labels, grid));
+        return preview.query(table -> samples(table, code)).map(grid -> of(labels, grid));
     }
 
     private static String samples(String table, List<String> code) {

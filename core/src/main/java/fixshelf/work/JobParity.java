@@ -2,18 +2,18 @@ package fixshelf.work;
 
 import fixshelf.check.CaseResult;
 import fixshelf.engine.Answer;
-import fixshelf.engine.DuckSession;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.Grid;
-import fixshelf.engine.PlanSql;
 import fixshelf.engine.Stop;
 import fixshelf.problem.Outcome;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import fixshelf.shelf.Shelf;
-import fixshelf.type.Column;
+import fixshelf.table.Relation;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.ExecutorService;
@@ -103,22 +103,18 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         JobCode code = planned.code(shelf);
         return Preview.open(planned.source(), ROWS, ROWS).then(preview -> {
             try (preview) {
-                Outcome<Grid> source = rows(planned, preview, 1);
-                Outcome<Grid> expected = source.then(
-                        _ -> rows(planned, preview, planned.plan().steps().size()));
-                return expected.map(e -> inAll(code, texts(source.get()), e.rows(), engines, stop, heard));
+                int last = planned.plan().steps().size();
+                Map<String, List<List<@Nullable String>>> rows = new HashMap<>();
+                Outcome<Grid> expected = preview.grid(planned, 1).then(source -> {
+                    rows.put(code.first().name(), texts(source));
+                    for (Relation.Source other : planned.plan().others()) {
+                        preview.other(planned, other).value().ifPresent(g -> rows.putIfAbsent(other.name(), texts(g)));
+                    }
+                    return preview.grid(planned, last);
+                });
+                return expected.map(e -> inAll(code, rows, e.rows(), engines, stop, heard));
             }
         });
-    }
-
-    /// The rows after a line, in the order of the source.
-    private static Outcome<Grid> rows(PlannedJob planned, Preview preview, int line) {
-        List<Column> columns = planned.plan().steps().get(line - 1).columns();
-        return preview.query(
-                planned.plan(),
-                line,
-                table -> "SELECT " + PlanSql.plainColumns(columns) + " FROM " + table + " ORDER BY "
-                        + DuckSession.name(PlanSql.ROW));
     }
 
     private static List<List<@Nullable String>> texts(Grid grid) {
@@ -133,23 +129,24 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
 
     private static List<JobParity> inAll(
             JobCode code,
-            List<List<@Nullable String>> rows,
+            Map<String, List<List<@Nullable String>>> rows,
             List<List<@Nullable Object>> expected,
             List<FixEngine> engines,
             Stop stop,
             Consumer<JobParity> heard) {
+        int taken = rows.get(code.first().name()).size();
         List<JobParity> results = new ArrayList<>();
         try (ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE)) {
             List<Future<Verdict>> running = new ArrayList<>();
             for (FixEngine engine : engines) {
                 running.add(threads.submit(() -> {
                     Verdict verdict = stop.during(() -> verdict(engine, code, rows, expected));
-                    heard.accept(new JobParity(code.name(), engine.language(), verdict, rows.size()));
+                    heard.accept(new JobParity(code.name(), engine.language(), verdict, taken));
                     return verdict;
                 }));
             }
             for (int i = 0; i < engines.size(); i++) {
-                results.add(new JobParity(code.name(), engines.get(i).language(), result(running.get(i)), rows.size()));
+                results.add(new JobParity(code.name(), engines.get(i).language(), result(running.get(i)), taken));
             }
         }
         return results;
@@ -166,8 +163,11 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         }
     }
 
-    private static Verdict verdict(
-            FixEngine engine, JobCode code, List<List<@Nullable String>> rows, List<List<@Nullable Object>> expected) {
+    static Verdict verdict(
+            FixEngine engine,
+            JobCode code,
+            Map<String, List<List<@Nullable String>>> rows,
+            List<List<@Nullable Object>> expected) {
         Outcome<String> text = engine.language().job(code);
         if (!text.isPresent()) {
             return new CannotSay(text.problems().stream().map(p -> p.what()).toList());

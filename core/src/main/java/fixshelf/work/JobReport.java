@@ -17,7 +17,7 @@ public record JobReport(List<JobParity> results) {
         List<Language> languages =
                 results.stream().map(JobParity::language).distinct().toList();
         List<List<String>> rows = new ArrayList<>();
-        List<String> heading = new ArrayList<>(List.of("job"));
+        List<String> heading = new ArrayList<>(List.of("name"));
         languages.forEach(l -> heading.add(l.title()));
         rows.add(heading);
         results.stream().map(JobParity::job).distinct().forEach(job -> {
@@ -52,13 +52,26 @@ public record JobReport(List<JobParity> results) {
                 counts.getOrDefault("not_run", 0L));
     }
 
-    /// A section of a page; empty where there is no job.
+    /// A section of a page on operations and table fixes; empty where there is none.
+    public String markdownOfOperations() {
+        return markdown(
+                "Operations and table fixes",
+                "Each example and case, run in each language and compared cell by cell, in order.");
+    }
+
+    /// A section of a page on jobs; empty where there is none.
     public String markdown() {
+        return markdown(
+                "Jobs",
+                "Each job as code of each language, run over the first " + JobParity.ROWS
+                        + " rows of its source and compared cell by cell with what it gives here.");
+    }
+
+    private String markdown(String title, String about) {
         if (results.isEmpty()) {
             return "";
         }
-        StringBuilder out = new StringBuilder("\n## Jobs\n\nEach job as code of each language, run over the first "
-                + JobParity.ROWS + " rows of its source and compared cell by cell with what it gives here.\n\n");
+        StringBuilder out = new StringBuilder("\n## " + title + "\n\n" + about + "\n\n");
         List<List<String>> table = table();
         for (int i = 0; i < table.size(); i++) {
             out.append("| ").append(String.join(" | ", table.get(i))).append(" |\n");

@@ -2,22 +2,29 @@ package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
-import fixshelf.engine.PlanSql;
-import fixshelf.plan.Line;
+import fixshelf.engine.Rows;
+import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
-import fixshelf.shelf.JobPage;
 import fixshelf.source.CarefulRows;
-import fixshelf.type.Column;
+import fixshelf.table.Field;
+import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
+import fixshelf.type.Visible;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /// Runs a job on all rows and puts its outputs in place.
 ///
@@ -28,9 +35,20 @@ public final class JobRun {
     /// What came of a run.
     ///
     /// @param files the outputs that are in place now
-    public record Report(List<LineEffect> effects, List<Path> files, Optional<CarefulRows> careful, long millis) {
+    /// @param reports how many rows stand in those that take a report of a line
+    public record Report(
+            List<LineEffect> effects,
+            List<Path> files,
+            Map<Path, Long> reports,
+            Optional<CarefulRows> careful,
+            long millis) {
         public long rows() {
             return effects.getLast().rowsAfter();
+        }
+
+        /// How many rows stand in an output.
+        public long rows(Path file) {
+            return reports.getOrDefault(file, rows());
         }
     }
 
@@ -49,6 +67,7 @@ public final class JobRun {
     private final Loaded loaded;
     private final List<Outputs.Pending> pending;
     private final List<LineEffect> effects = new ArrayList<>();
+    private final Map<Path, Long> reportRows = new HashMap<>();
 
     private JobRun(PlannedJob job, Watcher watcher, List<Outputs.Pending> pending) {
         this.job = job;
@@ -70,7 +89,7 @@ public final class JobRun {
             run.compute();
             List<Path> files = Outputs.keep(run.pending);
             long millis = (System.nanoTime() - start) / 1_000_000;
-            return Outcome.of(new Report(List.copyOf(run.effects), files, loaded.careful(), millis));
+            return Outcome.of(new Report(List.copyOf(run.effects), files, run.reportRows, loaded.careful(), millis));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
@@ -88,46 +107,71 @@ public final class JobRun {
         watcher.stage(words, loaded.session()::cancel);
     }
 
-    /// Lines between two that need a table; the first line of a segment, and the one after its last, from 0.
-    private record Segment(int from, int to) {}
+    /// Lines that are worked out in one statement: the first may do anything, the others work on each row alone.
+    private record Segment(List<Step> steps) {
+        Step first() {
+            return steps.getFirst();
+        }
+    }
 
     private List<Segment> segments() {
         List<Segment> segments = new ArrayList<>();
-        List<Step> steps = job.plan().steps();
-        int from = 0;
-        for (int i = 1; i < steps.size(); i++) {
-            if (steps.get(i) instanceof Step.KeepOne) {
-                segments.add(new Segment(from, i));
-                from = i;
+        List<Step> steps = new ArrayList<>();
+        for (Step step : job.plan().steps()) {
+            boolean joins = step.number() == 1 || isFused(step);
+            if (!joins) {
+                segments.add(new Segment(List.copyOf(steps)));
+                steps.clear();
             }
+            steps.add(step);
         }
-        segments.add(new Segment(from, steps.size()));
+        segments.add(new Segment(List.copyOf(steps)));
         return segments;
     }
 
+    /// Whether a line works on each row alone, and gives no cell two values, which would be counted twice.
+    private static boolean isFused(Step step) {
+        long computes = step.after().parts().stream()
+                .filter(Relation.Compute.class::isInstance)
+                .count();
+        return Lineage.isByRow(step.after()) && computes <= 1 && step.reports().isEmpty();
+    }
+
     private void compute() {
+        job.plan().others().stream().map(Relation.Source::name).distinct().forEach(name -> {
+            stage("Reading " + name);
+            loaded.bring(Objects.requireNonNull(job.others().get(name)), Rows.table(name));
+        });
         List<Segment> segments = segments();
-        String table = "";
-        for (int i = 0; i < segments.size(); i++) {
-            table = i == 0 ? first(segments.getFirst()) : next(segments.get(i), table, i);
+        String table = first(segments.getFirst());
+        for (int i = 1; i < segments.size(); i++) {
+            table = next(segments.get(i), table, i);
         }
-        List<Column> columns = job.plan().columns();
         for (Outputs.Pending output : pending) {
+            if (output.target().report().isPresent()) {
+                continue;
+            }
             stage("Writing " + output.target().file().getFileName());
-            loaded.session().run(Outputs.copy(output, "SELECT " + PlanSql.plainColumns(columns) + " FROM " + table));
+            loaded.session()
+                    .run(Outputs.copy(
+                            output, "SELECT " + Rows.named(job.plan().last().fields()) + " FROM " + table));
         }
     }
 
     private String first(Segment segment) {
         stage("Reading " + job.source().file().getFileName());
-        loaded.read(Long.MAX_VALUE, relation -> loaded.session()
-                .run("CREATE OR REPLACE TABLE part_0 AS " + query(segment, "SELECT * FROM " + relation, List.of())));
+        List<Field> fields = segment.first().fields();
+        loaded.read(Long.MAX_VALUE, relation -> {
+            String read = "(SELECT " + Rows.read(fields) + " FROM " + relation + ")";
+            List<Step> after = segment.steps().subList(1, segment.steps().size());
+            String query = after.isEmpty() ? "SELECT * FROM " + read : Rows.fused(after, read, false, false);
+            loaded.session().run("CREATE OR REPLACE TABLE part_0 AS " + query);
+        });
         loaded.careful().ifPresent(this::wantAllRows);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
         long rows = loaded.session().number("SELECT count(*) FROM part_0");
-        int columns = job.plan().read().columns().size();
-        effects.add(new LineEffect(1, rows + bad, rows, columns, columns, 0, 0, Optional.empty()));
-        count(segment, "part_0", rows);
+        effects.add(LineEffect.reading(rows + bad, rows, fields.size()));
+        count(segment.steps().subList(1, segment.steps().size()), "part_0", rows, rows);
         return "part_0";
     }
 
@@ -138,98 +182,192 @@ public final class JobRun {
     }
 
     private String next(Segment segment, String before, int index) {
-        Step.KeepOne keep = (Step.KeepOne) job.plan().steps().get(segment.from());
-        stage("Line " + (segment.from() + 1) + ": dropping repeats");
-        String numbered = "(SELECT rowid AS " + DuckSession.name(PlanSql.ROW) + ", * FROM " + before + ")";
-        // The table is ours, and deleting keeps the order of the rows that stay.
-        loaded.session().run("DELETE FROM " + before + " WHERE rowid IN (" + PlanSql.leaving(keep, numbered) + ")");
-        long rows = loaded.session().number("SELECT count(*) FROM " + before);
+        Step step = segment.first();
+        stage("Line " + step.number() + ": " + step.line().call().replace('_', ' '));
+        DuckSession session = loaded.session();
         long rowsBefore = effects.getLast().rowsAfter();
-        int columns = keep.columns().size();
-        effects.add(new LineEffect(segment.from() + 1, rowsBefore, rows, columns, columns, 0, 0, Optional.empty()));
-        if (segment.to() == segment.from() + 1) {
-            return before;
+        if (step.isIdle()) {
+            effects.add(effect(step, rowsBefore, rowsBefore, 0, 0, 0, 0, reports(step, numbered(before))));
+            List<Step> others = segment.steps().subList(1, segment.steps().size());
+            return others.isEmpty() ? before : made(others, before, index, rowsBefore);
         }
+        if (step.after() instanceof Relation.FirstOf keep) {
+            List<LineEffect.Counted> told = reports(step, numbered(before));
+            // The table is ours, and deleting keeps the order of the rows that stay.
+            session.run("DELETE FROM " + before + " WHERE rowid IN (" + Rows.leaving(keep, before) + ")");
+            long rows = session.number("SELECT count(*) FROM " + before);
+            effects.add(effect(step, rowsBefore, rows, rowsBefore - rows, 0, 0, 0, told));
+            List<Step> others = segment.steps().subList(1, segment.steps().size());
+            return others.isEmpty() ? before : made(others, before, index, rows);
+        }
+        return made(segment.steps(), before, index, rowsBefore);
+    }
+
+    private String made(List<Step> steps, String before, int index, long rowsBefore) {
+        DuckSession session = loaded.session();
+        Step first = steps.getFirst();
+        String base = numbered(before);
+        boolean places = Lineage.setsOrder(first.after());
+        Guards.hold(
+                first,
+                rowsBefore,
+                job.where(first.number()),
+                session,
+                r -> r instanceof Relation.Result ? base : Rows.other((Relation.Source) r));
+        List<LineEffect.Counted> reports = reports(first, base);
         String table = "part_" + index;
-        String staying = "SELECT " + PlanSql.plainColumns(keep.columns()) + " FROM " + before;
-        loaded.session().run("CREATE TABLE " + table + " AS " + query(segment, staying, List.of()));
-        loaded.session().run("DROP TABLE " + before);
-        count(segment, table, rows);
+        boolean origins = first.rows() == Lineage.Rows.ANY;
+        session.run("CREATE TABLE " + table + " AS "
+                + Rows.fused(steps, places ? base : "(SELECT * FROM " + before + ")", places, origins));
+        session.run("DROP TABLE " + before);
+        long rows = session.number("SELECT count(*) FROM " + table);
+        long left = origins
+                ? rowsBefore - session.number("SELECT count(DISTINCT o) FROM " + table)
+                : first.rows() == Lineage.Rows.MERGED ? 0 : rowsBefore - rows;
+        long added = origins ? session.number("SELECT count(*) - count(o) FROM " + table) : 0;
+        count(steps, table, rowsBefore, rows, left, added, reports);
         return table;
     }
 
-    /// One query for all lines of a segment after its first, over `from`.
-    private String query(Segment segment, String from, List<String> carriedBefore) {
-        String query = from;
-        List<String> carried = new ArrayList<>(carriedBefore);
-        for (int line = segment.from() + 1; line < segment.to(); line++) {
-            Step step = job.plan().steps().get(line);
-            String inner = "(" + query + ")";
-            if (step instanceof Step.Compute compute) {
-                query = PlanSql.selectCounting(compute, inner, carried, changed(line), lost(line));
-                carried.add(changed(line));
-                carried.add(lost(line));
-            } else {
-                query = PlanSql.select(step, inner, carried);
+    private static String numbered(String table) {
+        return "(SELECT rowid AS p, * FROM " + table + ")";
+    }
+
+    /// Only reports that cost about as much as the line itself.
+    private List<LineEffect.Counted> reports(Step step, String base) {
+        Function<Relation, String> bases = r -> r instanceof Relation.Result ? base : Rows.other((Relation.Source) r);
+        List<LineEffect.Counted> counted = new ArrayList<>();
+        for (Operation.Report report : step.reports()) {
+            write(step, report, bases);
+            boolean dear = report.relation().parts().stream().anyMatch(Relation.Window.class::isInstance);
+            if (report.breaks() || !dear) {
+                String rows = Rows.beside(report.relation(), bases);
+                long count = loaded.session().number("SELECT count(*) FROM (" + rows + ")");
+                counted.add(new LineEffect.Counted(report.name(), report.words(), count, report.breaks()));
+                wantUnbroken(step, report, rows, count);
             }
         }
-        return query;
+        return counted;
     }
 
-    private static String changed(int line) {
-        return "fixshelf changed " + line;
-    }
-
-    private static String lost(int line) {
-        return "fixshelf lost " + line;
-    }
-
-    private void count(Segment segment, String table, long rows) {
-        List<String> sums = new ArrayList<>(List.of("0"));
-        for (int line = segment.from() + 1; line < segment.to(); line++) {
-            if (job.plan().steps().get(line) instanceof Step.Compute) {
-                sums.add("coalesce(sum(" + DuckSession.name(changed(line)) + "), 0)::BIGINT");
-                sums.add("coalesce(sum(" + DuckSession.name(lost(line)) + "), 0)::BIGINT");
+    /// The outputs that take a report.
+    private void write(Step step, Operation.Report report, Function<Relation, String> bases) {
+        for (Outputs.Pending output : pending) {
+            boolean wanted = output.target()
+                    .report()
+                    .filter(r -> r.line() == step.number() && r.report().name().equals(report.name()))
+                    .isPresent();
+            if (wanted) {
+                stage("Writing " + output.target().file().getFileName());
+                String rows = Rows.beside(report.relation(), bases);
+                loaded.session()
+                        .run(Outputs.copy(
+                                output,
+                                "SELECT " + Rows.named(report.relation().shape().fields()) + " FROM (" + rows
+                                        + ") AS ours ORDER BY ours.p"));
+                reportRows.put(output.target().file(), loaded.session().number("SELECT count(*) FROM (" + rows + ")"));
             }
         }
-        Grid counts = loaded.session().query("SELECT " + String.join(", ", sums) + " FROM " + table);
-        int at = 1;
-        for (int line = segment.from() + 1; line < segment.to(); line++) {
-            int before = job.plan().steps().get(line - 1).columns().size();
-            int after = job.plan().steps().get(line).columns().size();
-            boolean compute = job.plan().steps().get(line) instanceof Step.Compute;
-            long changed = compute
-                    ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++))
-                    : 0;
-            long lost = compute
-                    ? (Long) Objects.requireNonNull(counts.rows().getFirst().get(at++))
-                    : 0;
-            effects.add(new LineEffect(line + 1, rows, rows, before, after, changed, lost, Optional.empty()));
-            wantNothingLost(line, lost);
-        }
     }
 
-    private void wantNothingLost(int line, long lost) {
-        boolean stops =
-                job.plan().steps().get(line) instanceof Step.Compute compute && compute.lost() == Line.Lost.STOPS;
-        if (!stops || lost == 0) {
+    private void wantUnbroken(Step step, Operation.Report report, String rows, long count) {
+        if (!report.breaks() || count == 0) {
             return;
         }
-        stage("Line " + (line + 1) + ": looking for what was lost");
-        JobPage page = job.job();
-        Problem.Where where =
-                new Problem.Where(page.source(), page.lines().get(line).span());
+        List<Field> fields = report.relation().shape().fields();
+        String some = loaded
+                .session()
+                .query("SELECT " + Rows.named(fields) + " FROM (" + rows + ") AS ours ORDER BY ours.p LIMIT "
+                        + MOST_NAMED)
+                .rows()
+                .stream()
+                .map(r -> r.stream().map(JobRun::shown).collect(Collectors.joining(", ")))
+                .collect(Collectors.joining("; "));
+        throw new ProblemException(Problem.error(
+                Code.CHECK_BROKEN,
+                job.where(step.number()),
+                String.format("%,d %s line %d: ", count, count == 1 ? "row breaks" : "rows break", step.number()) + some
+                        + (count > MOST_NAMED ? "; …" : "") + ".",
+                "Mend the rows in a line before it, or write `only_count: true`. Nothing was written."));
+    }
+
+    private void count(List<Step> steps, String table, long rowsBefore, long rows) {
+        count(steps, table, rowsBefore, rows, rowsBefore - rows, 0, List.of());
+    }
+
+    private void count(
+            List<Step> steps,
+            String table,
+            long rowsBefore,
+            long rows,
+            long left,
+            long added,
+            List<LineEffect.Counted> reports) {
+        if (steps.isEmpty()) {
+            return;
+        }
+        String sums = steps.stream()
+                .map(s -> "coalesce(sum(" + Rows.changed(s) + "), 0)::BIGINT, coalesce(sum(" + Rows.lost(s)
+                        + "), 0)::BIGINT")
+                .collect(Collectors.joining(", "));
+        Grid counts = loaded.session().query("SELECT " + sums + " FROM " + table);
+        for (int i = 0; i < steps.size(); i++) {
+            long changed =
+                    (Long) Objects.requireNonNull(counts.rows().getFirst().get(2 * i));
+            long lost = (Long) Objects.requireNonNull(counts.rows().getFirst().get(2 * i + 1));
+            effects.add(
+                    i == 0
+                            ? effect(steps.get(i), rowsBefore, rows, left, added, changed, lost, reports)
+                            : effect(steps.get(i), rows, rows, 0, 0, changed, lost, List.of()));
+            wantNothingLost(steps.get(i), lost);
+        }
+    }
+
+    private LineEffect effect(
+            Step step,
+            long rowsBefore,
+            long rows,
+            long left,
+            long added,
+            long changed,
+            long lost,
+            List<LineEffect.Counted> reports) {
+        Step last = job.plan().steps().get(step.number() - 2);
+        return new LineEffect(
+                step.number(),
+                rowsBefore,
+                rows,
+                left,
+                added,
+                step.rows(),
+                StepColumns.of(last, step),
+                changed,
+                lost,
+                Optional.empty(),
+                reports);
+    }
+
+    private void wantNothingLost(Step step, long lost) {
+        if (!step.line().strict() || lost == 0) {
+            return;
+        }
+        stage("Line " + step.number() + ": looking for what was lost");
         try (Preview all =
                 Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).get()) {
             List<LostValue> values =
-                    all.lost(job.plan(), line + 1, MOST_NAMED).value().orElse(List.of());
-            String what = String.format("Line %d would lose %,d values, and is strict: ", line + 1, lost)
+                    all.lost(job, step.number(), MOST_NAMED).value().orElse(List.of());
+            String what = String.format("Line %d would lose %,d values, and is strict: ", step.number(), lost)
                     + LostValue.list(values) + ".";
             throw new ProblemException(Problem.error(
                     Code.VALUES_LOST,
-                    where,
+                    job.where(step.number()),
                     what,
                     "Mend these values in a line before it, or leave out `strict: true`."));
         }
+    }
+
+    private static String shown(@Nullable Object value) {
+        String text = value == null ? "∅" : value.toString();
+        return text.isEmpty() ? "''" : Visible.markOddities(text);
     }
 }

@@ -1,27 +1,67 @@
 package fixshelf.work;
 
+import fixshelf.table.Lineage;
+import java.util.List;
 import java.util.Optional;
 
 /// What a line did.
 ///
 /// @param line its number, from 1
+/// @param left rows that were there before and have no row now
+/// @param added rows that come from no row before
+/// @param rows what the line does with rows
 /// @param cellsChanged cells whose value is another one than before
-/// @param valuesLost cells that held a value and are missing now
+/// @param valuesLost cells that held a value and are missing now, but for those that are made missing on purpose
+/// @param columns how many columns there were and are, and which came and went
+/// @param reports the tables that tell of its work, with their numbers of rows
 public record LineEffect(
         int line,
         long rowsBefore,
         long rowsAfter,
-        int columnsBefore,
-        int columnsAfter,
+        long left,
+        long added,
+        Lineage.Rows rows,
+        Columns columns,
         long cellsChanged,
         long valuesLost,
-        Optional<Repeats> repeats) {
+        Optional<Repeats> repeats,
+        List<Counted> reports) {
+    public LineEffect {
+        reports = List.copyOf(reports);
+    }
 
     /// How rows repeat: groups with more than one row, and the largest of them.
     public record Repeats(long groups, long largest) {}
 
+    /// The columns of a line.
+    public record Columns(int before, int after, List<String> added, List<String> gone, int renamed) {}
+
+    /// A report, and how many rows it has.
+    ///
+    /// @param breaks whether a run stops where it has any
+    public record Counted(String name, String words, long rows, boolean breaks) {
+        /// `3 rows without a match`; for one row in the singular.
+        public String sentence() {
+            String one = words.replaceFirst("\\b(row|key)s\\b", "$1")
+                    .replaceFirst("\\b(match|vanish)\\b", "$1es")
+                    .replaceFirst("\\bthat (repeat|break)\\b", "that $1s");
+            return String.format("%,d ", rows)
+                    + (rows == 1 && words.contains("that")
+                            ? one
+                            : rows == 1 ? words.replaceFirst("\\b(row|key)s\\b", "$1") : words);
+        }
+    }
+
+    public int columnsBefore() {
+        return columns.before();
+    }
+
+    public int columnsAfter() {
+        return columns.after();
+    }
+
     public long rowsGone() {
-        return rowsBefore - rowsAfter;
+        return left;
     }
 
     private static String counted(long number, String one) {
@@ -33,13 +73,64 @@ public record LineEffect(
         if (line == 1) {
             return counted(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
         }
-        if (repeats.isPresent() || rowsGone() > 0) {
-            return rowsGone() == 0 ? "no row" : "−" + counted(rowsGone(), "row");
+        java.util.List<String> parts = new java.util.ArrayList<>();
+        boolean merged = rows == Lineage.Rows.MERGED;
+        if (merged) {
+            parts.add(String.format("%,d → %s", rowsBefore, counted(rowsAfter, "row")));
+        } else if (left > 0) {
+            parts.add("−" + counted(left, "row"));
         }
-        if (columnsAfter != columnsBefore) {
-            return counted(columnsAfter, "column");
+        long more = rowsAfter - (rowsBefore - left);
+        if (!merged && more > 0) {
+            parts.add("+" + counted(more, "row"));
         }
-        String changed = cellsChanged == 0 ? "no cell" : counted(cellsChanged, "cell");
-        return changed + (valuesLost > 0 ? String.format(", %,d lost", valuesLost) : "");
+        if (!columns.added().isEmpty()) {
+            parts.add("+" + counted(columns.added().size(), "column"));
+        }
+        if (!merged && !columns.gone().isEmpty()) {
+            parts.add("−" + counted(columns.gone().size(), "column"));
+        }
+        if (columns.renamed() > 0) {
+            parts.add(counted(columns.renamed(), "name"));
+        }
+        if (cellsChanged > 0) {
+            parts.add(counted(cellsChanged, "cell"));
+        }
+        if (valuesLost > 0) {
+            parts.add(String.format("%,d lost", valuesLost));
+        }
+        long broken = reports.stream()
+                .filter(Counted::breaks)
+                .mapToLong(Counted::rows)
+                .sum();
+        if (broken > 0) {
+            parts.add("▲ " + counted(broken, "row"));
+        } else if (reports.stream().anyMatch(Counted::breaks)) {
+            parts.add("holds");
+        }
+        return parts.isEmpty() ? nothing() : String.join(", ", parts);
+    }
+
+    private String nothing() {
+        return switch (rows) {
+            case SAME -> "no cell";
+            case FEWER -> "no row";
+            case ANY, MERGED -> "the same rows";
+        };
+    }
+
+    static LineEffect reading(long read, long rows, int columns) {
+        return new LineEffect(
+                1,
+                read,
+                rows,
+                read - rows,
+                0,
+                Lineage.Rows.SAME,
+                new Columns(columns, columns, List.of(), List.of(), 0),
+                0,
+                0,
+                Optional.empty(),
+                List.of());
     }
 }

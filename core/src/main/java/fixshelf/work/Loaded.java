@@ -51,6 +51,28 @@ final class Loaded implements AutoCloseable {
         return careful;
     }
 
+    /// Reads another file, record by record, into a table with places in `p` and columns `s0`, `s1` and so on. A file
+    /// that does not fit is a problem, unless its bad rows are to be left out.
+    void bring(DelimitedFile other, String table) {
+        Outcome<CarefulRows> rows = CarefulRows.read(other, session, BROUGHT);
+        if (!rows.isPresent()) {
+            throw new ProblemException(rows.problems().getFirst());
+        }
+        if (rows.get().badCount() > 0 && !other.options().leaveOutBadRows()) {
+            throw new ProblemException(rows.get().problem(other));
+        }
+        StringBuilder columns = new StringBuilder("place AS p");
+        StringBuilder names = new StringBuilder();
+        for (int i = 0; i < other.columns().size(); i++) {
+            columns.append(", s").append(i);
+            names.append(i == 0 ? "" : ", ").append('s').append(i);
+        }
+        session.run("CREATE OR REPLACE TABLE " + table + " AS SELECT " + columns
+                + " FROM (SELECT row_number() OVER () - 1 AS place, * FROM " + BROUGHT + " AS b(" + names + "))");
+        session.run("DROP TABLE " + BROUGHT);
+    }
+
+    private static final String BROUGHT = "brought";
     private static final String CAREFULLY = "read_carefully";
 
     /// What tells that a file is still the one that it was.

@@ -3,8 +3,6 @@ package fixshelf.work;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.language.RegexParser;
-import fixshelf.plan.Plan;
-import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Span;
 import fixshelf.render.JavaPatterns;
@@ -31,9 +29,6 @@ public record Matches(List<Sample> samples, long matching, long rows) {
     /// Looks at the commonest values of a column in the rows of a preview.
     public static Outcome<Matches> look(Preview preview, String column, String pattern) {
         return RegexParser.parse(pattern).map(JavaPatterns::of).then(compiled -> preview.query(
-                        new Plan(List.of(new Step.Read(
-                                preview.source().options(), preview.source().columns()))),
-                        1,
                         table -> "SELECT " + DuckSession.name(column) + " AS v, count(*) AS n FROM " + table
                                 + " WHERE v IS NOT NULL GROUP BY v ORDER BY n DESC, v LIMIT " + MOST)
                 .map(grid -> of(grid, compiled)));

@@ -3,11 +3,13 @@ package fixshelf.work;
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
 import fixshelf.plan.Line;
+import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Planner;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Sentences;
 import fixshelf.plan.Step;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -18,6 +20,7 @@ import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
+import fixshelf.table.Relation;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -29,40 +32,67 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 
 /// A job with its file found, its columns known, and its lines resolved.
-public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Target> targets) {
+///
+/// @param others the files of other datasets that its lines bring in, by their names
+public record PlannedJob(
+        JobPage job, DelimitedFile source, Plan plan, List<Target> targets, Map<String, DelimitedFile> others) {
     public PlannedJob {
         targets = List.copyOf(targets);
+        others = Map.copyOf(others);
     }
 
     /// An output with its path found.
     ///
     /// @param objection why nothing must be written there
-    public record Target(Path file, boolean replace, boolean parquet, Optional<Problem> objection) {
+    /// @param report what is written there, if not the result: a report of a line
+    public record Target(
+            Path file, boolean replace, boolean parquet, Optional<Problem> objection, Optional<OfLine> report) {
         Target(Path file, boolean replace, boolean parquet) {
-            this(file, replace, parquet, Optional.empty());
+            this(file, replace, parquet, Optional.empty(), Optional.empty());
         }
 
         private Target refused(Optional<Problem> why) {
-            return new Target(file, replace, parquet, why);
+            return new Target(file, replace, parquet, why, report);
+        }
+
+        private Target of(Optional<OfLine> other) {
+            return new Target(file, replace, parquet, objection, other);
         }
     }
 
-    /// The job as languages write it, over a table that is called like the dataset, or like the file.
+    /// A report, and the number of the line that gives it.
+    public record OfLine(int line, Operation.Report report) {}
+
+    /// Where a line stands, counted from 1.
+    public Where where(int line) {
+        return new Where(job.source(), job.lines().get(line - 1).span());
+    }
+
+    /// The job as languages write it, over tables that are called like datasets, or like the file.
     public JobCode code(Shelf shelf) {
         List<JobCode.Line> lines = new ArrayList<>();
-        for (int i = 1; i < plan.steps().size(); i++) {
-            String sentence =
-                    Sentences.plain(job.lines().get(i).line(), n -> shelf.fix(n).map(FixPage::sentence));
-            boolean stops = plan.steps().get(i) instanceof Step.Compute compute && compute.lost() == Line.Lost.STOPS;
-            lines.add(new JobCode.Line(
-                    i + 1,
-                    sentence + (stops ? " where Fix Shelf runs it, not here" : ""),
-                    plan.steps().get(i)));
+        for (Step step : plan.steps().subList(1, plan.steps().size())) {
+            String sentence = Sentences.plain(step.line(), shelf.callables());
+            boolean looked = shelf.callables()
+                    .find(step.line().call())
+                    .filter(o -> o.about().languages().startsWith("What was seen"))
+                    .isPresent();
+            String seen = looked ? " (what was seen in the data is written out)" : "";
+            String resting = step.line().rest() ? " (at rest)" : "";
+            String stops = step.line().strict() ? " where Fix Shelf runs it, not here" : "";
+            lines.add(new JobCode.Line(step.number(), sentence + seen + resting + stops, step));
         }
         String about = job.about().isBlank() ? job.title() : job.about();
-        return new JobCode(job.name(), about, sourceName(), plan.read().columns(), lines);
+        List<JobCode.Source> sources = new ArrayList<>(List.of(new JobCode.Source(sourceName(), plan.source())));
+        for (Relation.Source other : plan.others()) {
+            if (sources.stream().noneMatch(s -> s.name().equals(other.name()))) {
+                sources.add(new JobCode.Source(other.name(), other.shape().columns()));
+            }
+        }
+        return new JobCode(job.name(), about, sources, lines);
     }
 
     /// All jobs of the shelf as languages write them; `refused` takes those that cannot be planned, with the reason.
@@ -79,8 +109,8 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
     }
 
     private String sourceName() {
-        if (job.lines().getFirst().line() instanceof Line.ReadDataset(String dataset)) {
-            return dataset;
+        if (plan.steps().getFirst().after() instanceof Relation.Source(String name, var _) && !name.isEmpty()) {
+            return name;
         }
         String file = source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
         String name = file.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_");
@@ -128,14 +158,22 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
                 .toList();
     }
 
-    /// Whether an argument of a fix names a parameter of the job.
+    /// Whether something that is written in a line names a parameter of the job.
     private static boolean isUsed(JobPage job, String name) {
         return job.lines().stream()
-                .map(JobPage.PlacedLine::line)
-                .filter(Line.Apply.class::isInstance)
-                .flatMap(l -> ((Line.Apply) l).arguments().values().stream())
+                .flatMap(l -> l.line().blanks().values().stream())
+                .flatMap(PlannedJob::words)
                 .anyMatch(text -> Lexer.tokens(text).stream()
                         .anyMatch(t -> t.in(text).replace("\"", "").equalsIgnoreCase(name)));
+    }
+
+    private static Stream<String> words(Written written) {
+        return switch (written) {
+            case Written.Word(String text) -> Stream.of(text);
+            case Written.Items(List<Written> items) -> items.stream().flatMap(PlannedJob::words);
+            case Written.Fields(Map<String, Written> fields) ->
+                fields.values().stream().flatMap(PlannedJob::words);
+        };
     }
 
     /// The parameters of the job with the values that are in force.
@@ -196,11 +234,16 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
         return source(shelf, job, values(shelf, job, Map.of()));
     }
 
+    /// The dataset that a line reads; empty for a file.
+    private static String dataset(Line line) {
+        return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
+    }
+
     private static Outcome<ReadOptions> options(Shelf shelf, Line line, Where where) {
-        if (line instanceof Line.ReadFile(ReadOptions options)) {
-            return Outcome.of(options);
+        if (line.call().equals(Line.READ_FILE)) {
+            return Outcome.of(shelf.options(line));
         }
-        String name = line instanceof Line.ReadDataset(String dataset) ? dataset : "";
+        String name = dataset(line);
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
             return Outcome.failed(Problem.error(
@@ -214,34 +257,70 @@ public record PlannedJob(JobPage job, DelimitedFile source, Plan plan, List<Targ
 
     private static Outcome<PlannedJob> plan(
             Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values, Set<String> set) {
-        Step.Read read = new Step.Read(source.options(), source.columns());
-        List<Planner.PlacedLine> lines = job.lines().stream()
-                .skip(1)
-                .map(l -> new Planner.PlacedLine(l.line(), new Where(job.source(), l.span())))
-                .toList();
-        return TableMappings.filled(shelf, lines)
-                .then(filled -> Planner.plan(read, filled, shelf.callable(), parameters(job, values)))
-                .then(plan -> targets(shelf, job, source, values, set)
-                        .map(targets -> new PlannedJob(job, source, plan, targets)));
+        List<Planner.PlacedLine> lines =
+                job.lines().stream().map(l -> placed(job, l)).toList();
+        JobSources sources = new JobSources(shelf);
+        String name = dataset(job.lines().getFirst().line());
+        try (DataLooks looks = new DataLooks(job, source, sources)) {
+            return Planner.plan(
+                            name, source.columns(), lines, shelf.callables(), parameters(job, values), sources, looks)
+                    .then(plan -> targets(shelf, job, source, plan, values, set)
+                            .map(targets -> new PlannedJob(job, source, plan, targets, sources.files())));
+        }
+    }
+
+    private static Planner.PlacedLine placed(JobPage job, JobPage.PlacedLine line) {
+        Map<String, Where> blanks = new HashMap<>();
+        line.blanks().forEach((name, span) -> blanks.put(name, new Where(job.source(), span)));
+        return new Planner.PlacedLine(line.line(), new Where(job.source(), line.span()), blanks);
+    }
+
+    /// The report that an output writes.
+    private static Outcome<Optional<OfLine>> report(JobPage.OfReport of, Plan plan, Where where) {
+        Optional<Step> step = plan.steps().stream()
+                .filter(s -> s.line().name().equals(of.line())
+                        || String.valueOf(s.number()).equals(of.line()))
+                .findFirst();
+        List<String> known = step.map(
+                        s -> s.reports().stream().map(Operation.Report::name).toList())
+                .orElse(List.of());
+        Optional<OfLine> found = step.flatMap(s -> s.reports().stream()
+                .filter(r -> r.name().equals(of.report()))
+                .findFirst()
+                .map(r -> new OfLine(s.number(), r)));
+        return found.isPresent()
+                ? Outcome.of(found)
+                : Outcome.failed(Problem.error(
+                        Code.NO_SUCH,
+                        where,
+                        step.isEmpty()
+                                ? "There is no line " + of.line() + " in this job."
+                                : "Line " + of.line() + " gives no report " + of.report() + ".",
+                        step.isEmpty()
+                                ? "Give a line a `name`, or write its number."
+                                : known.isEmpty() ? "It gives none." : "It gives " + String.join(", ", known) + "."));
     }
 
     private static Outcome<List<Target>> targets(
-            Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values, Set<String> set) {
+            Shelf shelf, JobPage job, DelimitedFile source, Plan plan, Map<String, String> values, Set<String> set) {
         List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
         read.add(source.file());
         Outcome<List<Target>> all = Outcome.of(List.of());
         for (JobPage.Output output : job.outputs()) {
             Where where = new Where(job.source(), output.span());
-            all = all.then(
-                    before -> Placeholders.fill(output.path(), values, where).map(path -> {
+            Outcome<Optional<OfLine>> of = output.of().isEmpty()
+                    ? Outcome.of(Optional.empty())
+                    : report(output.of().get(), plan, where);
+            all = all.then(before -> of.then(
+                    report -> Placeholders.fill(output.path(), values, where).map(path -> {
                         List<Target> more = new ArrayList<>(before);
                         Target target = new Target(
                                 shelf.root().resolve(path).normalize(), output.replace(), output.isParquet());
                         boolean byUser =
                                 Placeholders.names(output.path()).stream().anyMatch(set::contains);
-                        more.add(target.refused(OutputPlace.objection(shelf.root(), target, read, byUser)));
+                        more.add(target.of(report).refused(OutputPlace.objection(shelf.root(), target, read, byUser)));
                         return more;
-                    }));
+                    })));
         }
         return all;
     }

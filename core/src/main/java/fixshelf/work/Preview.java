@@ -2,40 +2,54 @@ package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
-import fixshelf.engine.PlanSql;
-import fixshelf.plan.Plan;
+import fixshelf.engine.Rows;
+import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.DelimitedFile;
+import fixshelf.table.Field;
+import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /// A source staged once, and the first rows of it after every line of a job.
 ///
-/// Tables of lines are kept as long as the lines before them stay as they are. Not safe for several threads at once,
-/// but for [#cancel].
+/// Tables of lines are kept as long as the lines before them stay as they are. Other tables that lines bring in are
+/// staged whole. Not safe for several threads at once, but for [#cancel].
 public final class Preview implements AutoCloseable {
     public static final long STAGED_ROWS = 1_000_000;
     public static final long PREVIEW_ROWS = 50_000;
+
+    private static final int MOST_TABLES = 40;
 
     private final Loaded loaded;
     private final DelimitedFile source;
     private final long previewRows;
     private final long staged;
     private final Map<String, Table> tables = new HashMap<>();
+    private final Set<String> others = new HashSet<>();
     private int nextTable;
 
-    /// The table after a line, and what the line did.
-    private record Table(String name, LineEffect effect, Optional<String> groups) {}
+    /// The table after a line, and what the line did; each row knows its place before the line.
+    ///
+    /// @param view whether it is only another look at the table before
+    private record Table(String name, LineEffect effect, boolean view) {}
 
     /// What a grid shows of a line.
     public enum View {
@@ -56,7 +70,8 @@ public final class Preview implements AutoCloseable {
         Loaded loaded = Loaded.open(source, List.of());
         try {
             loaded.read(stagedRows, relation -> loaded.session()
-                    .run("CREATE OR REPLACE TABLE staged AS SELECT * FROM " + relation + " LIMIT " + stagedRows));
+                    .run("CREATE OR REPLACE TABLE staged AS SELECT " + positions(source) + " FROM (SELECT * FROM "
+                            + relation + " LIMIT " + stagedRows + ")"));
             long staged = loaded.session().number("SELECT count(*) FROM staged");
             return Outcome.of(new Preview(loaded, source, staged, previewRows));
         } catch (ProblemException e) {
@@ -67,6 +82,18 @@ public final class Preview implements AutoCloseable {
 
     public static Outcome<Preview> open(DelimitedFile source) {
         return open(source, STAGED_ROWS, PREVIEW_ROWS);
+    }
+
+    /// The columns of a file, called by their places.
+    private static String positions(DelimitedFile file) {
+        StringBuilder columns = new StringBuilder();
+        for (int i = 0; i < file.columns().size(); i++) {
+            columns.append(i == 0 ? "" : ", ")
+                    .append(DuckSession.name(file.columns().get(i).name()))
+                    .append(" AS s")
+                    .append(i);
+        }
+        return columns.toString();
     }
 
     public DelimitedFile source() {
@@ -89,162 +116,159 @@ public final class Preview implements AutoCloseable {
     }
 
     /// Computes what is not known yet and tells what every line did.
-    public Outcome<List<LineEffect>> look(Plan plan) {
-        try {
+    public Outcome<List<LineEffect>> look(PlannedJob job) {
+        return guarded(() -> {
             List<LineEffect> effects = new ArrayList<>();
             Set<String> used = new LinkedHashSet<>();
-            for (int line = 1; line <= plan.steps().size(); line++) {
-                String key = key(plan, line);
-                used.add(key);
-                effects.add(table(plan, line).effect());
+            for (int line = 1; line <= job.plan().steps().size(); line++) {
+                Table table = table(job, line);
+                used.add(table.name());
+                effects.add(table.effect());
             }
             forget(used);
-            return Outcome.of(effects);
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
+            return effects;
+        });
     }
 
     private void forget(Set<String> used) {
-        List<String> old =
-                tables.keySet().stream().filter(k -> !used.contains(k)).toList();
-        if (tables.size() < 40) {
+        if (tables.size() < MOST_TABLES) {
             return;
         }
-        for (String key : old) {
-            Table table = tables.remove(key);
-            loaded.session().run("DROP TABLE " + table.name());
-            table.groups().ifPresent(g -> loaded.session().run("DROP TABLE " + g));
-        }
+        List<Table> old =
+                tables.values().stream().filter(t -> !used.contains(t.name())).toList();
+        // Views first, as they look at tables.
+        old.stream().filter(Table::view).forEach(t -> loaded.session().run("DROP VIEW " + t.name()));
+        old.stream().filter(t -> !t.view()).forEach(t -> loaded.session().run("DROP TABLE " + t.name()));
+        tables.values().removeAll(old);
     }
 
-    /// The lines up to this one, as the queries that they are; what counts as lost belongs to them.
-    private static String key(Plan plan, int line) {
-        StringBuilder key = new StringBuilder("read");
-        for (int i = 1; i < line; i++) {
-            List<String> row = List.of(PlanSql.ROW);
-            key.append('\n')
-                    .append(
-                            plan.steps().get(i) instanceof Step.Compute compute
-                                    ? PlanSql.selectCounting(compute, "before", row, "changed", "lost")
-                                    : PlanSql.select(plan.steps().get(i), "before", row));
-        }
-        return key.toString();
-    }
-
-    private Table table(Plan plan, int line) {
-        String key = key(plan, line);
-        Table known = tables.get(key);
-        if (known != null) {
-            return withNumber(known, line);
-        }
-        Table made = line == 1 ? first(plan) : next(plan, line, table(plan, line - 1));
-        tables.put(key, made);
-        return made;
-    }
-
-    private static Table withNumber(Table table, int line) {
-        LineEffect e = table.effect();
-        LineEffect same = new LineEffect(
-                line,
-                e.rowsBefore(),
-                e.rowsAfter(),
-                e.columnsBefore(),
-                e.columnsAfter(),
-                e.cellsChanged(),
-                e.valuesLost(),
-                e.repeats());
-        return new Table(table.name(), same, table.groups());
-    }
-
-    private Table first(Plan plan) {
-        String name = "line_" + nextTable++;
-        loaded.session()
-                .run("CREATE TABLE " + name + " AS SELECT rowid AS " + DuckSession.name(PlanSql.ROW)
-                        + ", * FROM staged LIMIT " + previewRows);
-        int columns = plan.read().columns().size();
-        long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
-        return new Table(
-                name,
-                new LineEffect(1, rows() + bad, rows(), columns, columns, 0, 0, Optional.empty()),
-                Optional.empty());
-    }
-
-    private Table next(Plan plan, int line, Table before) {
-        Step step = plan.steps().get(line - 1);
-        String name = "line_" + nextTable++;
-        DuckSession session = loaded.session();
-        long rows = before.effect().rowsAfter();
-        int columnsBefore = plan.steps().get(line - 2).columns().size();
-        int columns = step.columns().size();
-        return switch (step) {
-            case Step.Compute compute -> {
-                List<String> row = List.of(PlanSql.ROW);
-                session.run("CREATE TABLE " + name + " AS "
-                        + PlanSql.selectCounting(compute, before.name(), row, "fixshelf changed", "fixshelf lost"));
-                Grid counts = session.query(
-                        "SELECT coalesce(sum(\"fixshelf changed\"), 0)::BIGINT, coalesce(sum(\"fixshelf lost\"),"
-                                + " 0)::BIGINT FROM "
-                                + name);
-                long changed = (Long) java.util.Objects.requireNonNull(
-                        counts.rows().getFirst().get(0));
-                long lost = (Long) java.util.Objects.requireNonNull(
-                        counts.rows().getFirst().get(1));
-                yield new Table(
-                        name,
-                        new LineEffect(line, rows, rows, columnsBefore, columns, changed, lost, Optional.empty()),
-                        Optional.empty());
-            }
-            case Step.Project project -> {
-                session.run(
-                        "CREATE TABLE " + name + " AS " + PlanSql.select(project, before.name(), List.of(PlanSql.ROW)));
-                yield new Table(
-                        name,
-                        new LineEffect(line, rows, rows, columnsBefore, columns, 0, 0, Optional.empty()),
-                        Optional.empty());
-            }
-            case Step.KeepOne keep -> repeats(keep, name, line, before);
-            case Step.Read _ -> throw new IllegalStateException("only the first line reads");
+    /// The tables that a line is worked out of.
+    private Function<Relation, String> bases(PlannedJob job) {
+        return relation -> switch (relation) {
+            case Relation.Result(int line, var _) -> table(job, line).name();
+            case Relation.Source other -> staged(job, other);
+            default -> throw new IllegalStateException("no table: " + relation);
         };
     }
 
-    private Table repeats(Step.KeepOne keep, String name, int line, Table before) {
+    /// Another source, staged whole when it is first asked for.
+    private String staged(PlannedJob job, Relation.Source other) {
+        if (others.add(other.name())) {
+            DelimitedFile file = Objects.requireNonNull(job.others().get(other.name()), other.name());
+            loaded.bring(file, Rows.table(other.name()));
+        }
+        return Rows.other(other);
+    }
+
+    private Table table(PlannedJob job, int line) {
+        if (line == 1) {
+            return tables.computeIfAbsent("source", _ -> first(job));
+        }
+        Step step = job.plan().steps().get(line - 1);
+        Step last = job.plan().steps().get(line - 2);
+        String query = Rows.traced(step.after(), bases(job));
+        String reports = step.reports().stream().map(Operation.Report::name).collect(Collectors.joining(","));
+        String names = step.columns() + " " + last.columns() + " " + reports;
+        Table known = tables.get(query + names);
+        if (known == null) {
+            known = next(job, line, query);
+            tables.put(query + names, known);
+        }
+        return known;
+    }
+
+    private Table first(PlannedJob job) {
+        List<Field> fields = job.plan().steps().getFirst().fields();
+        String name = "line_" + nextTable++;
+        StringBuilder columns = new StringBuilder("rowid AS p, rowid AS o, 0 AS k, 0 AS l");
+        for (int i = 0; i < fields.size(); i++) {
+            columns.append(", s").append(i).append(" AS ").append(fields.get(i).key());
+        }
+        boolean all = staged <= previewRows;
+        loaded.session()
+                .run((all ? "CREATE VIEW " : "CREATE TABLE ") + name + " AS SELECT " + columns + " FROM staged"
+                        + (all ? "" : " LIMIT " + previewRows));
+        long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
+        return new Table(name, LineEffect.reading(rows() + bad, rows(), fields.size()), all);
+    }
+
+    private Table next(PlannedJob job, int line, String query) {
+        Step step = job.plan().steps().get(line - 1);
+        Step last = job.plan().steps().get(line - 2);
+        Table before = table(job, line - 1);
+        long rowsBefore = before.effect().rowsAfter();
         DuckSession session = loaded.session();
-        session.run("CREATE TABLE " + name + " AS " + PlanSql.select(keep, before.name(), List.of(PlanSql.ROW))
-                + " ORDER BY " + DuckSession.name(PlanSql.ROW));
-        String groups = name + "_groups";
-        session.run("CREATE TABLE " + groups + " AS " + PlanSql.groups(keep, before.name(), name));
-        Grid sizes = session.query(
-                "SELECT count(DISTINCT \"fixshelf group\"), coalesce(max(\"fixshelf size\"), 0) FROM " + groups);
-        long count =
-                (Long) java.util.Objects.requireNonNull(sizes.rows().getFirst().get(0));
-        long largest =
-                (Long) java.util.Objects.requireNonNull(sizes.rows().getFirst().get(1));
-        long after = session.number("SELECT count(*) FROM " + name);
-        int columns = keep.columns().size();
-        LineEffect effect = new LineEffect(
-                line,
-                before.effect().rowsAfter(),
-                after,
-                columns,
-                columns,
-                0,
-                0,
-                Optional.of(new LineEffect.Repeats(count, largest)));
-        return new Table(name, effect, Optional.of(groups));
+        String name = "line_" + nextTable++;
+        Problem.Where where = job.where(line);
+        Guards.hold(step, rowsBefore, where, session, bases(job));
+        boolean view = Lineage.isOfColumns(step.after());
+        if (view) {
+            session.run("CREATE VIEW " + name + " AS SELECT p, p AS o, 0 AS k, 0 AS l, " + Rows.keys(step.fields())
+                    + " FROM " + before.name());
+        } else {
+            session.run("CREATE TABLE " + name + " AS " + query);
+        }
+        Grid counts = session.query("SELECT count(*), coalesce(sum(k), 0)::BIGINT, coalesce(sum(l), 0)::BIGINT, "
+                + "count(DISTINCT o), count(*) - count(o) FROM " + name);
+        long rows = number(counts, 0);
+        boolean merged = step.rows() == Lineage.Rows.MERGED;
+        return new Table(
+                name,
+                new LineEffect(
+                        line,
+                        rowsBefore,
+                        rows,
+                        merged ? 0 : rowsBefore - number(counts, 3),
+                        merged ? 0 : number(counts, 4),
+                        step.rows(),
+                        StepColumns.of(last, step),
+                        number(counts, 1),
+                        number(counts, 2),
+                        repeats(step, before.name()),
+                        reports(job, step)),
+                view);
+    }
+
+    private static long number(Grid grid, int column) {
+        return ((Number) Objects.requireNonNull(grid.rows().getFirst().get(column))).longValue();
+    }
+
+    private List<LineEffect.Counted> reports(PlannedJob job, Step step) {
+        return step.reports().stream()
+                .map(r -> new LineEffect.Counted(
+                        r.name(),
+                        r.words(),
+                        loaded.session().number("SELECT count(*) FROM (" + Rows.beside(r.relation(), bases(job)) + ")"),
+                        r.breaks()))
+                .toList();
+    }
+
+    private Optional<LineEffect.Repeats> repeats(Step step, String before) {
+        if (!(step.after() instanceof Relation.FirstOf first)) {
+            return Optional.empty();
+        }
+        Grid sizes = loaded.session()
+                .query("SELECT count(*), coalesce(max(n), 0) FROM (SELECT count(*) AS n FROM " + before + " GROUP BY "
+                        + Rows.keys(first.keys()) + " HAVING n > 1)");
+        return Optional.of(new LineEffect.Repeats(number(sizes, 0), number(sizes, 1)));
     }
 
     /// The values that a line made missing, the commonest first; at most `most` of them.
-    public Outcome<List<LostValue>> lost(Plan plan, int line, int most) {
-        if (!(plan.steps().get(line - 1) instanceof Step.Compute compute)
-                || compute.computed().isEmpty()) {
+    public Outcome<List<LostValue>> lost(PlannedJob job, int line, int most) {
+        List<Field> replaced =
+                line == 1 ? List.of() : job.plan().steps().get(line - 1).replaced();
+        if (replaced.isEmpty()) {
             return Outcome.of(List.of());
         }
         return guarded(() -> {
-            String both = " FROM " + table(plan, line).name() + " n JOIN "
-                    + table(plan, line - 1).name() + " o USING (" + DuckSession.name(PlanSql.ROW) + ") WHERE ";
-            String each = compute.computed().stream()
-                    .map(c -> lost(c.column(), both))
+            String both = " FROM " + table(job, line).name() + " n JOIN "
+                    + table(job, line - 1).name() + " b ON n.o = b.p WHERE ";
+            Map<Integer, Field> before = new HashMap<>();
+            job.plan().steps().get(line - 2).fields().forEach(f -> before.put(f.id(), f));
+            String each = replaced.stream()
+                    .filter(f -> before.containsKey(f.id()))
+                    .map(f -> "SELECT " + DuckSession.text(f.name()) + " AS c, CAST(b." + f.key() + " AS VARCHAR) AS v"
+                            + both + "b." + f.key() + " IS NOT NULL AND n." + f.key() + " IS NULL AND n.l > 0")
                     .collect(Collectors.joining(" UNION ALL "));
             Grid grid = loaded.session()
                     .query("SELECT c, v, count(*) FROM (" + each + ") GROUP BY c, v ORDER BY 3 DESC, c, v LIMIT "
@@ -255,10 +279,18 @@ public final class Preview implements AutoCloseable {
         });
     }
 
-    private static String lost(String column, String both) {
-        String name = DuckSession.name(column);
-        return "SELECT " + DuckSession.text(column) + " AS c, CAST(o." + name + " AS VARCHAR) AS v" + both + "o." + name
-                + " IS NOT NULL AND n." + name + " IS NULL AND n.\"fixshelf lost\" > 0";
+    /// What became of every row that was looked at.
+    public Outcome<Ledger> ledger(PlannedJob job) {
+        return look(job).map(effects -> Ledger.of(job.plan(), effects));
+    }
+
+    /// The table that holds the rows after a line.
+    String tableOf(PlannedJob job, int line) {
+        return table(job, line).name();
+    }
+
+    DuckSession session() {
+        return loaded.session();
     }
 
     /// The first rows of the source as texts; what is missing is `∅`.
@@ -270,20 +302,51 @@ public final class Preview implements AutoCloseable {
                 .toList();
     }
 
+    /// The columns that a view of a line has: those before it where rows are shown that leave.
+    public static List<Field> fields(PlannedJob job, int line, View view) {
+        Step step = job.plan().steps().get(line - 1);
+        return view == View.LEAVING && line > 1 && rowsLeave(step)
+                ? job.plan().steps().get(line - 2).fields()
+                : step.fields();
+    }
+
     /// How many rows a view of a line has.
-    public Outcome<Long> count(Plan plan, int line, View view) {
-        return guarded(() -> loaded.session().number("SELECT count(*) FROM (" + query(plan, line, view) + ")"));
+    public Outcome<Long> count(PlannedJob job, int line, View view) {
+        return guarded(() -> loaded.session().number("SELECT count(*) FROM (" + query(job, line, view) + ")"));
     }
 
     /// Some rows of a view of a line, from `offset`, counted from 0.
-    public Outcome<List<PreviewRow>> rows(Plan plan, int line, View view, long offset, int limit) {
+    public Outcome<List<PreviewRow>> rows(PlannedJob job, int line, View view, long offset, int limit) {
         return guarded(() -> {
-            Grid grid = loaded.session().query(query(plan, line, view) + " LIMIT " + limit + " OFFSET " + offset);
-            return PreviewRow.of(grid, plan.steps().get(line - 1).columns());
+            Grid grid = loaded.session().query(query(job, line, view) + " LIMIT " + limit + " OFFSET " + offset);
+            return PreviewRow.of(grid, fields(job, line, view));
         });
     }
 
-    private <T> Outcome<T> guarded(java.util.function.Supplier<T> work) {
+    /// The report of a line by its name; none when it has no such report.
+    public static Optional<Operation.Report> report(PlannedJob job, int line, String name) {
+        return job.plan().steps().get(line - 1).reports().stream()
+                .filter(r -> r.name().equals(name))
+                .findFirst();
+    }
+
+    /// How many rows a report of a line has.
+    public Outcome<Long> count(PlannedJob job, Operation.Report report) {
+        return guarded(() ->
+                loaded.session().number("SELECT count(*) FROM (" + Rows.beside(report.relation(), bases(job)) + ")"));
+    }
+
+    /// Some rows of a report of a line, from `offset`, counted from 0.
+    public Outcome<List<PreviewRow>> rows(PlannedJob job, Operation.Report report, long offset, int limit) {
+        return guarded(() -> {
+            String query = Rows.beside(report.relation(), bases(job));
+            Grid grid = loaded.session()
+                    .query("SELECT * FROM (" + query + ") ORDER BY p LIMIT " + limit + " OFFSET " + offset);
+            return PreviewRow.of(grid, report.relation().shape().fields());
+        });
+    }
+
+    static <T> Outcome<T> guarded(Supplier<T> work) {
         try {
             return Outcome.of(work.get());
         } catch (ProblemException e) {
@@ -291,32 +354,72 @@ public final class Preview implements AutoCloseable {
         }
     }
 
-    private String query(Plan plan, int line, View view) {
-        Table table = table(plan, line);
-        Step step = plan.steps().get(line - 1);
-        String order = " ORDER BY n." + DuckSession.name(PlanSql.ROW);
-        if (step instanceof Step.KeepOne && view != View.ALL) {
-            return "SELECT * FROM " + table.groups().orElseThrow() + " ORDER BY \"fixshelf group\", "
-                    + DuckSession.name(PlanSql.ROW);
-        }
-        if (step instanceof Step.Compute compute && !compute.computed().isEmpty()) {
-            String was = compute.computed().stream()
-                    .map(c -> ", o." + DuckSession.name(c.column()) + " AS "
-                            + DuckSession.name(PreviewRow.WAS + c.column()))
-                    .collect(Collectors.joining());
-            String only = view == View.CHANGED
-                    ? " WHERE n.\"fixshelf changed\" > 0"
-                    : view == View.LEAVING ? " WHERE n.\"fixshelf lost\" > 0" : "";
-            return "SELECT n.*" + was + " FROM " + table.name() + " n JOIN "
-                    + table(plan, line - 1).name() + " o USING (" + DuckSession.name(PlanSql.ROW) + ")" + only + order;
-        }
-        return "SELECT * FROM " + table.name() + " n" + (view == View.ALL ? "" : " WHERE false") + order;
+    private static boolean rowsLeave(Step step) {
+        return step.rows() == Lineage.Rows.FEWER
+                || step.rows() == Lineage.Rows.ANY && step.replaced().isEmpty();
     }
 
-    /// The commonest values of a column after a line that a value fix would change are found with this query; it is
-    /// given the table of the line.
-    public Outcome<Grid> query(Plan plan, int line, java.util.function.Function<String, String> sql) {
-        return guarded(() -> loaded.session().query(sql.apply(table(plan, line).name())));
+    private String query(PlannedJob job, int line, View view) {
+        String table = table(job, line).name();
+        Step step = job.plan().steps().get(line - 1);
+        if (line == 1) {
+            return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
+        }
+        String before = table(job, line - 1).name();
+        if (view != View.ALL && step.after() instanceof Relation.FirstOf first) {
+            String over = " OVER (PARTITION BY " + Rows.keys(first.keys()) + ")";
+            return "SELECT *, p IN (SELECT o FROM " + table + ") AS stays FROM (SELECT *, count(*)" + over
+                    + " AS n, min(p)" + over + " AS g FROM " + before + ") WHERE n > 1 ORDER BY g, p";
+        }
+        if (view == View.LEAVING && rowsLeave(step)) {
+            return "SELECT * FROM " + before + " WHERE p NOT IN (SELECT o FROM " + table
+                    + " WHERE o IS NOT NULL) ORDER BY p";
+        }
+        List<Field> replaced = step.replaced();
+        String only = view == View.CHANGED ? " WHERE n.k > 0" : view == View.LEAVING ? " WHERE n.l > 0" : "";
+        if (replaced.isEmpty()) {
+            return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
+        }
+        String was = replaced.stream()
+                .map(f -> ", b." + f.key() + " AS " + PreviewRow.was(f))
+                .collect(Collectors.joining());
+        return "SELECT n.*" + was + " FROM " + table + " n JOIN " + before + " b ON n.o = b.p" + only + " ORDER BY n.p";
+    }
+
+    /// All rows after a line, in order.
+    Outcome<Grid> grid(PlannedJob job, int line) {
+        return guarded(() -> loaded.session()
+                .query("SELECT " + Rows.named(job.plan().steps().get(line - 1).fields()) + " FROM "
+                        + table(job, line).name() + " AS ours ORDER BY ours.p"));
+    }
+
+    /// All rows of a table that is worked out of the lines of a job, in order.
+    Outcome<List<List<@Nullable Object>>> rows(PlannedJob job, Relation about) {
+        return guarded(() -> loaded.session()
+                .query("SELECT " + Rows.keys(about.shape().fields()) + " FROM (" + Rows.beside(about, bases(job))
+                        + ") ORDER BY p")
+                .rows());
+    }
+
+    /// All rows of another source that a job brings in, in order, as texts.
+    Outcome<Grid> other(PlannedJob job, Relation.Source other) {
+        return guarded(() -> loaded.session()
+                .query("SELECT " + Rows.named(other.shape().fields()) + " FROM " + staged(job, other)
+                        + " AS ours ORDER BY ours.p"));
+    }
+
+    /// A query over the first rows of the source, with its own names.
+    public Outcome<Grid> query(Function<String, String> sql) {
+        StringBuilder columns = new StringBuilder();
+        for (int i = 0; i < source.columns().size(); i++) {
+            columns.append(i == 0 ? "" : ", ")
+                    .append('s')
+                    .append(i)
+                    .append(" AS ")
+                    .append(DuckSession.name(source.columns().get(i).name()));
+        }
+        return guarded(() ->
+                loaded.session().query(sql.apply("(SELECT " + columns + " FROM staged LIMIT " + previewRows + ")")));
     }
 
     /// Counts all rows of the source, however many there are; may take a while.

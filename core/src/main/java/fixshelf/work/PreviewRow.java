@@ -1,20 +1,19 @@
 package fixshelf.work;
 
 import fixshelf.engine.Grid;
-import fixshelf.engine.PlanSql;
-import fixshelf.type.Column;
+import fixshelf.table.Field;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /// A row as a grid shows it.
 ///
-/// @param number its place in the source, from 1
+/// @param number its place in the table, from 1
 /// @param mark whether it stays or leaves, where that is the question
 public record PreviewRow(long number, Mark mark, List<Cell> cells) {
-    static final String WAS = "fixshelf was ";
-
     /// What happens to a row.
     public enum Mark {
         NONE,
@@ -25,15 +24,24 @@ public record PreviewRow(long number, Mark mark, List<Cell> cells) {
     /// A value, and what it was before the line if the line changed it.
     public record Cell(@Nullable Object value, @Nullable Object was, boolean changed) {}
 
-    static List<PreviewRow> of(Grid grid, List<Column> columns) {
-        int row = grid.indexOf(PlanSql.ROW);
-        int stays = grid.indexOf("fixshelf stays");
+    /// What a field was before the line.
+    static String was(Field field) {
+        return "w" + field.id();
+    }
+
+    static List<PreviewRow> of(Grid grid, List<Field> fields) {
+        Map<String, Integer> places = new HashMap<>();
+        for (int i = 0; i < grid.columns().size(); i++) {
+            places.put(grid.columns().get(i).name(), i);
+        }
+        int row = places.get("p");
+        int stays = places.getOrDefault("stays", -1);
         List<PreviewRow> rows = new ArrayList<>();
         for (List<@Nullable Object> values : grid.rows()) {
             List<Cell> cells = new ArrayList<>();
-            for (Column column : columns) {
-                Object value = values.get(grid.indexOf(column.name()));
-                int was = grid.indexOf(WAS + column.name());
+            for (Field field : fields) {
+                Object value = values.get(places.get(field.key()));
+                int was = places.getOrDefault(was(field), -1);
                 Object before = was < 0 ? value : values.get(was);
                 boolean changed = was >= 0 && !Objects.equals(text(value), text(before));
                 cells.add(new Cell(value, before, changed));

@@ -6,7 +6,7 @@
 /// A [Preview] stages the source once and keeps the table of every line, so that an edit computes only what comes
 /// after it. A [JobRun] reads the source straight into as few queries as the job allows.
 ///
-/// [JobParity] runs a job as code of other languages over the first rows of its source, and compares. [TableMappings]
+/// [JobParity] runs a job as code of other languages over the first rows of its source, and compares. [JobSources]
 /// takes the mapping of an argument from a table.
 ///
 /// Read first: [PlannedJob], [Preview], [JobRun].

@@ -54,8 +54,8 @@ def run_job(task):
     names = {}
     try:
         exec(task["code"], names)
-        frame = pd.DataFrame(task["rows"], columns=task["columns"], dtype="string")
-        return [[write(v) for v in row] for row in names[task["job"]](frame).itertuples(index=False, name=None)]
+        frames = [pd.DataFrame(s["rows"], columns=s["columns"], dtype="string") for s in task["sources"]]
+        return [[write(v) for v in row] for row in names[task["job"]](*frames).itertuples(index=False, name=None)]
     except Exception as problem:
         return {"error": f"{type(problem).__name__}: {problem}"}
 

@@ -13,6 +13,7 @@ import fixshelf.render.Languages;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.BiFunction;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -44,7 +45,7 @@ class ParityTest {
         }
 
         @Override
-        public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+        public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
             return DUCKDB.run(job, rows);
         }
     }

@@ -11,12 +11,10 @@ import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.Set;
 import java.util.TreeMap;
 
 /// Typed expressions put together at random from all functions and operators, each in the place of an operand, an

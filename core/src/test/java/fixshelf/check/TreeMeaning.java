@@ -28,7 +28,7 @@ import org.jspecify.annotations.Nullable;
 
 /// What a whole expression means, worked out in plain Java node by node: no engine is asked, and nothing is rewritten
 /// first. It holds every engine, that of the previews too.
-final class TreeMeaning {
+public final class TreeMeaning {
     private static final LocalDateTime EPOCH = LocalDateTime.of(1970, 1, 1, 0, 0);
 
     private final Map<String, @Nullable Object> row;
@@ -38,7 +38,7 @@ final class TreeMeaning {
     }
 
     /// The value of the expression for a row of parameters, by their names.
-    static @Nullable Object of(Expr expr, Map<String, @Nullable Object> row) {
+    public static @Nullable Object of(Expr expr, Map<String, @Nullable Object> row) {
         return new TreeMeaning(row).value(expr);
     }
 
@@ -116,7 +116,7 @@ final class TreeMeaning {
         return a.size() > 2 ? a.get(2) : null;
     }
 
-    static int compared(@Nullable Object a, @Nullable Object b) {
+    public static int compared(@Nullable Object a, @Nullable Object b) {
         return switch (Objects.requireNonNull(a)) {
             case String text -> Meaning.compared(text, (String) b);
             case Boolean truth -> truth.compareTo((Boolean) b);

@@ -19,6 +19,7 @@ import java.nio.file.attribute.PosixFilePermissions;
 import java.sql.Connection;
 import java.sql.Statement;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -31,8 +32,8 @@ class EngineTroubleTest {
             Type.TEXT,
             new Body(List.of(), new Expr.Name("text", Type.TEXT)));
     private static final List<Evaluation> THREE = List.of(asked("a"), asked("b"), asked("c"));
-    private static final JobCode JOB =
-            new JobCode("job", "About.", "source", List.of(new Column("a", Type.TEXT)), List.of());
+    private static final JobCode JOB = new JobCode(
+            "job", "About.", List.of(new JobCode.Source("source", List.of(new Column("a", Type.TEXT)))), List.of());
 
     @TempDir
     Path folder;
@@ -69,7 +70,7 @@ class EngineTroubleTest {
         PandasEngine engine = interpreter("exec sleep 60", 1);
         String why = engine.program() + " did not end within 1 seconds and was stopped";
         assertThat(engine.run(List.of(asked("a")))).containsExactly(List.of(new Answer.Failed(why)));
-        assertThat(engine.run(JOB, List.of(List.of("x")))).isEqualTo(new Answer.OfJob.Stopped(why));
+        assertThat(engine.run(JOB, Map.of("source", List.of(List.of("x"))))).isEqualTo(new Answer.OfJob.Stopped(why));
     }
 
     @Test
@@ -79,7 +80,7 @@ class EngineTroubleTest {
                 .singleElement()
                 .asString()
                 .contains("the answers cannot be read");
-        assertThat(engine.run(JOB, List.of()).toString()).contains("the answers cannot be read");
+        assertThat(engine.run(JOB, Map.of()).toString()).contains("the answers cannot be read");
         PandasEngine few = interpreter("echo '[]' > \"$4\"", 30);
         assertThat(few.run(List.of(asked("a")))).containsExactly(List.of(new Answer.Failed("no answer")));
     }
@@ -107,7 +108,7 @@ class EngineTroubleTest {
                 .singleElement()
                 .asString()
                 .contains("the server did not start", "no room on the disk");
-        assertThat(server.run(JOB, List.of()).toString()).contains("the server did not start");
+        assertThat(server.run(JOB, Map.of()).toString()).contains("the server did not start");
     }
 
     @Test

@@ -2,131 +2,189 @@ package fixshelf.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.plan.Line.Keep;
-import fixshelf.plan.Line.Lost;
+import fixshelf.language.Parameter;
+import fixshelf.language.Scope;
+import fixshelf.operations.Operations;
 import fixshelf.plan.Sentences.Part;
-import fixshelf.plan.Sentences.Slot;
 import fixshelf.problem.Outcome;
+import fixshelf.type.Type;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
-import java.util.function.Function;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 
-/// Lines of a job read as sentences, and a blank takes what is typed.
+/// Lines of a job read as sentences, and a blank takes what is typed: what it says means the same when it is typed.
 class SentencesTest {
-    private static final Function<String, Optional<String>> FIXES = name -> switch (name) {
-        case "by_rate" -> Optional.of("convert {amount} by {rate}");
-        case "tidy" -> Optional.of("tidy up {text}");
-        default -> Optional.empty();
-    };
+    private static final Callables CALLABLES =
+            new Callables(Operations.ALL, List.of(), Scope.Fixes.NONE, _ -> Optional.empty());
 
-    private static final Map<String, String> RATE = Map.of("rate", "1.5");
+    private static final List<String> ODD_NAMES = List.of(
+            "a",
+            "a,b",
+            "q\"q",
+            "\"",
+            "x to y",
+            "empty",
+            " lead",
+            "trail ",
+            "every text column",
+            "every name",
+            "columns like x",
+            "all columns",
+            "n descending",
+            "a; b",
+            "a = b",
+            "none",
+            "from a: b",
+            "tab",
+            "it's",
+            "to",
+            "→",
+            "a: b",
+            "x as y",
+            "the usual a",
+            "no",
+            "007",
+            "#",
+            "{x}",
+            "NULL",
+            "\\");
 
-    record Case(Line line, String sentence) {}
+    record Filled(String what, Kind<?> kind, Written written) {}
 
-    static Stream<Case> lines() {
-        ReadOptions plain = ReadOptions.of("data/a.csv");
-        return Stream.of(
-                new Case(
-                        new Line.ReadFile(plain),
-                        "Read data/a.csv as delimited text, separator ,, quote \", encoding utf-8, with a heading; missing is"
-                                + " empty"),
-                new Case(
-                        new Line.ReadFile(
-                                plain.withShape('\t', "", "latin-1", false).withNullWords(List.of("", "n/a"))),
-                        "Read data/a.csv as delimited text, separator tab, quote none, encoding latin-1, without a heading;"
-                                + " missing is empty, n/a"),
-                new Case(new Line.ReadDataset("visits"), "Read visits"),
-                new Case(apply("tidy", Map.of()), "tidy up item, mender"),
-                new Case(apply("by_rate", RATE), "convert item, mender by 1.5"),
-                new Case(apply("by_rate", Map.of()), "convert the usual amount by item, mender"),
-                new Case(apply("unknown_fix", RATE), "unknown fix in item, mender, rate 1.5"),
-                new Case(
-                        apply("tidy", Map.of()).withColumns(new Columns.AllBut(List.of("visit_no"))),
-                        "tidy up every text column but visit_no"),
-                new Case(
-                        apply("tidy", Map.of()).withLost(Lost.STOPS),
-                        "tidy up item, mender; a lost value stops the run"),
-                new Case(
-                        new Line.DropRepeats(List.of("visit_no"), Keep.LAST, List.of("recorded_at")),
-                        "Drop rows that repeat visit_no, keeping the last by recorded_at"),
-                new Case(
-                        new Line.DropRepeats(List.of(), Keep.FIRST, List.of()),
-                        "Drop rows that repeat all columns, keeping the first by place in the file"),
-                new Case(new Line.Choose(List.of("b", "a")), "Keep only b, a"),
-                new Case(new Line.Drop(List.of("phone")), "Leave out phone"),
-                new Case(new Line.Rename(exchanged()), "Rename a to b, b to a"));
+    /// Every kind of blank, filled in every way, with every odd name.
+    static Stream<Filled> blanks() {
+        return ODD_NAMES.stream().flatMap(name -> {
+            Written word = Written.word(name);
+            Written list = Written.words(List.of(name, "b"));
+            Written pairs = Written.pairs(Map.of(name, name));
+            Kind<?> text = new ArgumentKind(parameter(Type.TEXT));
+            return Stream.of(
+                    new Filled("column", ColumnKinds.COLUMN, word),
+                    new Filled("columns", ColumnKinds.COLUMNS, list),
+                    new Filled("all but", ColumnKinds.COLUMNS, Written.field("all_but", list)),
+                    new Filled("like", ColumnKinds.COLUMNS, Written.field("like", word)),
+                    new Filled("keys", ColumnKinds.KEYS, list),
+                    new Filled(
+                            "order",
+                            ColumnKinds.ORDER,
+                            new Written.Items(List.of(word, Written.field(name, Written.word("descending"))))),
+                    new Filled("new name", ColumnKinds.NEW_NAME, word),
+                    new Filled("new names", ColumnKinds.NEW_NAMES, list),
+                    new Filled("renames", ColumnKinds.RENAMES, pairs),
+                    new Filled("text", ValueKinds.TEXT, word),
+                    new Filled("texts", ValueKinds.TEXTS, Written.words(List.of(name, ""))),
+                    new Filled("pairs", ValueKinds.PAIRS, pairs),
+                    new Filled("from", ValueKinds.PAIRS, from(name)),
+                    new Filled("types", ValueKinds.TYPES, Written.pairs(Map.of(name, "decimal(12,2)"))),
+                    new Filled(
+                            "new columns",
+                            ExpressionKinds.NEW_COLUMNS,
+                            Written.pairs(Map.of(name, "a || ';' || \"x = y\"", "b", "c = 'd'"))),
+                    new Filled("argument", text, word),
+                    new Filled("sql", text, Written.field("sql", Written.word("a || ','"))),
+                    new Filled("list", new ArgumentKind(parameter(new Type.ListOf(Type.TEXT))), list),
+                    new Filled("mapping", new ArgumentKind(parameter(new Type.Mapping(Type.TEXT, Type.TEXT))), pairs));
+        });
     }
 
-    private static Map<String, String> exchanged() {
-        Map<String, String> names = new LinkedHashMap<>();
-        names.put("a", "b");
-        names.put("b", "a");
-        return names;
+    private static Parameter parameter(Type type) {
+        return new Parameter("p", type, Optional.empty(), "", false);
     }
 
-    private static Line.Apply apply(String fix, Map<String, String> arguments) {
-        return new Line.Apply(fix, new Columns.Named(List.of("item", "mender")), arguments);
+    private static Written from(String name) {
+        Map<String, String> pairs = new LinkedHashMap<>();
+        pairs.put("in", "list");
+        pairs.put("from", name);
+        pairs.put("to", name);
+        return Written.pairs(pairs);
     }
 
-    @ParameterizedTest
-    @MethodSource("lines")
-    void aLineReadsAsASentence(Case c) {
-        assertThat(Sentences.plain(c.line(), FIXES)).isEqualTo(c.sentence());
-    }
-
-    @ParameterizedTest
-    @MethodSource("lines")
-    void aBlankFilledWithWhatItSaysChangesNothing(Case c) {
-        for (Part part : Sentences.parts(c.line(), FIXES)) {
-            if (part instanceof Part.Blank(String text, Slot slot, String name)) {
-                assertThat(SentenceEdits.fill(c.line(), slot, name, text).get())
-                        .as(slot + " " + text)
-                        .isEqualTo(c.line());
+    @Test
+    void whatABlankSaysMeansTheSameWhenItIsTyped() {
+        List<String> wrong = new ArrayList<>();
+        blanks().forEach(b -> {
+            String said = b.kind().say(b.written());
+            Outcome<Written> typed = b.kind().typed(said);
+            if (!typed.value().equals(Optional.of(b.written()))) {
+                wrong.add(b.what() + " says " + said + ", typed " + typed);
             }
-        }
+        });
+        assertThat(wrong).isEmpty();
     }
 
     @ParameterizedTest
     @CsvSource(
-            delimiter = ';',
+            delimiter = '|',
             value = {
-                "LOST ; stops the run ; tidy up item, mender; a lost value stops the run",
-                "LOST ; perhaps ; What happens at a lost value?",
-                "COLUMNS ; every text column ; tidy up every text column",
-                "COLUMNS ; every text column but a, \"b,c\" ; tidy up every text column but a, b,c",
-                "COLUMNS ; '' ; Which columns?",
-                "ARGUMENT ; 7 ; tidy up item, mender, keep 7"
+                "read | source=visits | Read visits",
+                "drop_repeats | keys=visit_no;keep=last;by=recorded_at | Drop rows that repeat visit_no, keeping the last by"
+                        + " recorded_at",
+                "drop_repeats | keep=first | Drop rows that repeat all columns, keeping the first by the usual by",
+                "keep_rows | where=a IS NULL | Keep rows where a IS NULL",
+                "sort | by=a | Sort by a",
+                "carry | columns=a;within=g | Carry a down into missing cells, within g",
+                "no_such | columns=a | no such …"
             })
-    void whatIsTypedIsTakenOrRefused(Slot slot, String typed, String becomes) {
-        // The delimiter of the table stands in the sentences, too.
-        String wanted = becomes;
-        Outcome<Line> filled = SentenceEdits.fill(apply("tidy", Map.of()), slot, "keep", typed);
-        String got = filled.isPresent()
-                ? Sentences.plain(filled.get(), FIXES)
-                : filled.problems().getFirst().what();
-        assertThat(got).startsWith(wanted);
+    void aLineReadsAsASentence(String call, String blanks, String sentence) {
+        Line line = line(call, blanks);
+        assertThat(Sentences.plain(line, CALLABLES)).isEqualTo(sentence);
+        for (Part part : Sentences.parts(line, CALLABLES)) {
+            if (part instanceof Part.Gap(String text, Blank<?> blank)) {
+                assertThat(Sentences.fill(line, blank, text).get()).isEqualTo(line);
+            }
+        }
+    }
+
+    private static Line line(String call, String blanks) {
+        Map<String, Written> filled = new LinkedHashMap<>();
+        for (String blank : blanks.split(";")) {
+            filled.put(blank.split("=")[0], Written.word(blank.split("=")[1]));
+        }
+        return new Line(call, filled);
     }
 
     @ParameterizedTest
     @CsvSource({
-        "SEPARATOR, ab, A separator is one character.",
-        "QUOTE, xx, 'A quote is one character, or none.'",
-        "ENCODING, ebcdic, This encoding is not known.",
-        "PATH, '', Which file?"
+        "read_file, separator, ab, Here stands one character.",
+        "read_file, encoding, ebcdic, ebcdic is not known.",
+        "drop_repeats, keep, perhaps, Which of them?",
+        "drop, columns, ',', Which columns?",
+        "rename, names, a, A new name is given with `to`.",
+        "add, columns, a, A new column is given with `=`.",
+        "first_rows, count, many, 'Here stands a whole number from 0 to 1,000,000,000.'",
+        "sort, by, ',', By which columns?",
+        "keep_rows, where, ' ', Which rows?"
     })
-    void aBlankOfAReadingLineSaysWhatItTakes(Slot slot, String typed, String refusal) {
-        Line read = new Line.ReadFile(ReadOptions.of("a.csv"));
-        assertThat(SentenceEdits.fill(read, slot, "", typed).problems())
-                .singleElement()
-                .satisfies(p -> {
-                    assertThat(p.what()).isEqualTo(refusal);
-                    assertThat(p.todo()).isNotBlank();
-                });
+    void aBlankSaysWhatItTakes(String call, String blank, String typed, String refusal) {
+        Line line = new Line(call, Map.of());
+        Outcome<Line> filled = Sentences.fill(
+                line, Operations.find(call).orElseThrow().blank(blank).orElseThrow(), typed);
+        assertThat(filled.problems()).singleElement().satisfies(p -> {
+            assertThat(p.what()).isEqualTo(refusal);
+            assertThat(p.todo()).isNotBlank();
+        });
+    }
+
+    @ParameterizedTest
+    @MethodSource("fixshelf.plan.SentencesTest#operations")
+    void whatALineBeginsWithCanBeRead(Operation operation) {
+        Kind.Choices choices = new Kind.Choices(
+                List.of(new fixshelf.type.Column("a, b", Type.TEXT), new fixshelf.type.Column("c", Type.TEXT)),
+                List.of("list"));
+        for (Blank<?> blank : operation.blanks()) {
+            Written beginning = blank.kind().beginning(choices).orElseThrow();
+            assertThat(blank.kind().typed(blank.kind().say(beginning)).get()).isEqualTo(beginning);
+        }
+    }
+
+    static Stream<Operation> operations() {
+        return Operations.added().stream();
     }
 }

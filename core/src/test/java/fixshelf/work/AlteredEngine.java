@@ -6,6 +6,7 @@ import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// An engine whose first cell of a job is wrong.
@@ -26,7 +27,7 @@ record AlteredEngine(FixEngine inner) implements FixEngine {
     }
 
     @Override
-    public Answer.OfJob run(JobCode job, List<List<@Nullable String>> rows) {
+    public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         List<List<@Nullable Object>> all = new ArrayList<>(((Answer.OfJob.Rows) inner.run(job, rows)).rows());
         List<@Nullable Object> first = new ArrayList<>(all.getFirst());
         first.set(0, "other");

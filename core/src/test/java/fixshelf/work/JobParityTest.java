@@ -184,10 +184,10 @@ public class JobParityTest {
         Shelf shelf = shelf(root, "- drop_repeats: [key]\n    keep: first\n    by: ['a \"b\"']");
         Map<String, String> refused = Map.of(
                 "tsql",
-                "Line 5, Drop rows that repeat key, keeping the first by a \"b\": Transact-SQL cannot say it: its"
+                "Line 5, Drop rows that repeat key, keeping the first by \"a \"\"b\"\"\": Transact-SQL cannot say it: its"
                         + " order of text is not by code point.",
                 "oracle",
-                "Line 4, Joined in key, n, other key || '-': Oracle SQL cannot say it: it has no empty text");
+                "Line 4, Joined in key, n, other = key || '-': Oracle SQL cannot say it: it has no empty text");
         for (Language language : Languages.ALL) {
             Outcome<String> code = language.job(planned(shelf).code(shelf));
             String why = refused.getOrDefault(language.id(), "");
@@ -291,7 +291,7 @@ public class JobParityTest {
     void aDataFrameLanguageCallsFixesByName() throws IOException {
         Shelf shelf = shelf(root, "- rename: {n: key, key: n}");
         JobCode job = planned(shelf).code(shelf);
-        JobCode same = new JobCode("tidy", job.about(), job.source(), job.columns(), job.lines());
+        JobCode same = new JobCode("tidy", job.about(), job.sources(), job.lines());
         assertThat(Languages.find("pandas").orElseThrow().job(same).get())
                 .contains("def tidy(text: pd.Series, unwanted=\"\")", "def tidy_job(df: pd.DataFrame) -> pd.DataFrame:")
                 .contains("\"key\": tidy(df[\"key\"], unwanted=\"x\"),")

@@ -82,7 +82,7 @@ class TableMappingsTest {
         Outcome<JobRun.Report> empty = Jobs.run(shelf("MAP FROM groups(item, item group)", "item,item group\n"));
         assertThat(empty.problems().getFirst().what()).contains("gives 0 pairs");
         StringBuilder many = new StringBuilder("item,item group\n");
-        for (int i = 0; i <= TableMappings.MOST_PAIRS; i++) {
+        for (int i = 0; i <= JobSources.MOST_PAIRS; i++) {
             many.append(i).append(",x\n");
         }
         Outcome<JobRun.Report> large = Jobs.run(shelf("MAP FROM groups(item, item group)", many.toString()));
@@ -99,7 +99,7 @@ class TableMappingsTest {
                 .extracting(Problem::what)
                 .singleElement()
                 .asString()
-                .startsWith("In groups");
+                .startsWith("mapping: In groups");
     }
 
     private Shelf shelf(String mapping, String table) throws IOException {

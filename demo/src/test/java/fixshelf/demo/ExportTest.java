@@ -11,10 +11,12 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
+import fixshelf.operations.Operations;
 import fixshelf.type.Literals;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import fixshelf.work.PlannedJob;
+import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
@@ -51,8 +53,11 @@ class ExportTest {
                 .toList();
         for (int i = 0; i < words.size(); i++) {
             String other = words.get((i + 1) % words.size());
-            String page = PAGE.formatted(words.get(i), words.get((i + 7) % words.size()), other);
-            Files.writeString(root.resolve("fixes/" + words.get(i) + ".fix.md"), page);
+            // Lines would call an operation; such a word is the name of a parameter only.
+            if (Operations.find(words.get(i)).isEmpty()) {
+                String page = PAGE.formatted(words.get(i), words.get((i + 7) % words.size()), other);
+                Files.writeString(root.resolve("fixes/" + words.get(i) + ".fix.md"), page);
+            }
         }
         for (int i = 0; i < NASTY.size(); i++) {
             nasty(root, i, NASTY.get(i));
@@ -185,7 +190,7 @@ class ExportTest {
                                 + tree + " AS t)";
                 assertThat(session.query(counted).rows().toString())
                         .as(file.toString())
-                        .isEqualTo("[[false, 1]]");
+                        .isEqualTo("[[false, " + (1 + checks(file)) + "]]");
             }
         }
         Engines.assumeHere(Engines.of("pandas"));
@@ -408,5 +413,13 @@ class ExportTest {
         assertThat(process.waitFor(120, TimeUnit.SECONDS)).isTrue();
         assertThat(process.exitValue()).as(said).isZero();
         return said;
+    }
+
+    /// What a job makes sure of stands behind it, each check as a query of its own.
+    private static long checks(Path file) throws IOException {
+        return Files.readString(file)
+                .lines()
+                .filter(l -> l.startsWith("-- What breaks line "))
+                .count();
     }
 }

@@ -61,13 +61,19 @@ final class Completion {
         }
     }
 
-    /// The words that begin with what was typed, then those that hold it.
-    static List<String> matching(List<String> words, String typed, Function<String, String> text) {
-        String wanted = typed.toLowerCase(Locale.ROOT);
+    /// Those that begin with what was typed, then those that hold it, then those that hold each of its words.
+    static <T> List<T> matching(List<T> words, String typed, Function<T, String> text) {
+        String wanted = typed.strip().toLowerCase(Locale.ROOT);
+        List<String> parts = List.of(wanted.split("\\s+"));
+        java.util.Comparator<T> begins = java.util.Comparator.comparing(
+                w -> !text.apply(w).toLowerCase(Locale.ROOT).startsWith(wanted));
         return words.stream()
-                .filter(w -> text.apply(w).toLowerCase(Locale.ROOT).contains(wanted))
-                .sorted(java.util.Comparator.comparing(
-                        (String w) -> !text.apply(w).toLowerCase(Locale.ROOT).startsWith(wanted)))
+                .filter(w -> {
+                    String whole = text.apply(w).toLowerCase(Locale.ROOT);
+                    return parts.stream().allMatch(whole::contains);
+                })
+                .sorted(begins.thenComparing(
+                        w -> !text.apply(w).toLowerCase(Locale.ROOT).contains(wanted)))
                 .limit(MOST)
                 .toList();
     }

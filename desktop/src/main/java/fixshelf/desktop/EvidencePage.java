@@ -5,7 +5,7 @@ import fixshelf.desktop.Background.Request;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
-import fixshelf.plan.Line;
+import fixshelf.plan.Written;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixEdits;
@@ -69,6 +69,7 @@ final class EvidencePage {
         datasets.setAccessibleText("Dataset");
         columns.setAccessibleText("Column");
         columns.setId("evidence-column");
+        datasets.setId("evidence-dataset");
         datasets.valueProperty().addListener(_ -> stage());
         columns.valueProperty().addListener(_ -> {
             look();
@@ -159,13 +160,11 @@ final class EvidencePage {
     }
 
     private static Optional<String> dataset(JobPage job) {
-        return job.firstLine().map(l -> l instanceof Line.ReadDataset(String read) ? read : "");
+        return job.firstLine().map(l -> l.blanks().get("source") instanceof Written.Word(String read) ? read : "");
     }
 
     private static boolean applies(JobPage job, String fix) {
-        return job.lines().stream()
-                .anyMatch(
-                        l -> l.line() instanceof Line.Apply apply && apply.fix().equalsIgnoreCase(fix));
+        return job.lines().stream().anyMatch(l -> l.line().call().equalsIgnoreCase(fix));
     }
 
     void refresh() {
@@ -220,10 +219,10 @@ final class EvidencePage {
     private boolean usedWith(String fix, String column) {
         return workbench.shelf().jobs().stream()
                 .flatMap(j -> j.lines().stream())
-                .anyMatch(l -> l.line() instanceof Line.Apply apply
-                        && apply.fix().equalsIgnoreCase(fix)
-                        && apply.columns() instanceof fixshelf.plan.Columns.Named(List<String> names)
-                        && names.stream().anyMatch(column::equalsIgnoreCase));
+                .map(JobPage.PlacedLine::line)
+                .filter(l -> l.call().equalsIgnoreCase(fix))
+                .flatMap(l -> l.written("columns").flatMap(Written::texts).stream())
+                .anyMatch(names -> names.stream().anyMatch(column::equalsIgnoreCase));
     }
 
     private void look() {

@@ -1,12 +1,11 @@
 package fixshelf.desktop;
 
+import fixshelf.plan.Blank;
+import fixshelf.plan.Kind;
 import fixshelf.plan.Line;
-import fixshelf.plan.SentenceEdits;
 import fixshelf.plan.Sentences;
 import fixshelf.plan.Sentences.Part;
-import fixshelf.plan.Sentences.Slot;
 import fixshelf.problem.Outcome;
-import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
@@ -81,8 +80,14 @@ final class JobCard {
         JobPage.PlacedLine placed = job.lines().get(index);
         TextFlow sentence = new TextFlow();
         sentence.setLineSpacing(3);
-        Sentences.parts(placed.line(), name -> workbench.shelf().fix(name).map(FixPage::sentence))
+        Sentences.parts(placed.line(), workbench.shelf().callables())
                 .forEach(p -> sentence.getChildren().add(part(placed.line(), index, p)));
+        if (placed.line().rest()) {
+            sentence.getChildren().add(Ui.sentence(" (R wakes it)"));
+        }
+        if (chosen) {
+            addOthers(sentence, placed.line(), index);
+        }
         VBox words = new VBox(3, sentence);
         HBox.setHgrow(words, Priority.ALWAYS);
         words.setMinWidth(0);
@@ -101,18 +106,29 @@ final class JobCard {
                 .flatMap(l -> l.problems().stream())
                 .filter(p -> p.where().span().equals(placed.span()))
                 .forEach(p -> words.getChildren().add(Ui.wrapped("▲ " + p.sentence(), "problem", "small")));
-        boolean strict = placed.line() instanceof Line.Apply apply && apply.lost() == Line.Lost.STOPS;
+        boolean strict = placed.line().strict();
         effect.filter(e -> strict && e.valuesLost() > 0).ifPresent(e -> words.getChildren()
                 .add(Ui.wrapped(
                         "▲ A run stops here: " + Ui.count(e.valuesLost(), "value is", "values are") + " lost.",
                         "problem",
                         "small")));
-        Label note = Ui.label(effect.map(e -> e.margin().replace(", ", "\n")).orElse("…"), "margin-note");
+        effect.filter(_ -> chosen).stream()
+                .flatMap(e -> e.reports().stream())
+                .filter(r -> r.rows() > 0 && !r.name().equals("repeats"))
+                .forEach(r -> words.getChildren()
+                        .add(
+                                r.breaks()
+                                        ? Ui.wrapped("▲ A run stops here: " + r.sentence() + ".", "problem", "small")
+                                        : Ui.wrapped(r.sentence() + ".", "soft", "small")));
+        String margin = placed.line().rest()
+                ? "at rest"
+                : effect.map(e -> e.margin().replace(", ", "\n")).orElse("…");
+        Label note = Ui.label(margin, "margin-note");
         HBox row = Ui.row("job-line", Ui.label(String.valueOf(at), "line-number"), words, note);
         Ui.mark(row, "chosen", chosen);
         row.setFocusTraversable(true);
         row.setAccessibleText("Line " + at + ": "
-                + Sentences.plain(placed.line(), n -> workbench.shelf().fix(n).map(FixPage::sentence)));
+                + Sentences.plain(placed.line(), workbench.shelf().callables()));
         row.setOnMouseClicked(e -> {
             if (e.getTarget() instanceof Node target && !target.getStyleClass().contains("blank")) {
                 row.requestFocus();
@@ -127,22 +143,43 @@ final class JobCard {
         return row;
     }
 
+    /// What may be said more: blanks that are not filled, by their names.
+    private void addOthers(TextFlow sentence, Line line, int index) {
+        List<Blank<?>> open = workbench.shelf().callables().find(line.call()).stream()
+                .flatMap(o -> o.blanks().stream()
+                        .filter(b -> !b.needed() && line.written(b.name()).isEmpty())
+                        .filter(b -> !o.sentence().contains("{" + b.name() + "}")))
+                .toList();
+        for (Blank<?> blank : open) {
+            Button button = Ui.blank(blank.name().replace('_', ' ') + " …", "more", () -> {});
+            button.setTooltip(new Tooltip(blank.about()));
+            button.setOnAction(_ -> edit(button, line, index, new Part.Gap(fallback(blank), blank)));
+            sentence.getChildren().addAll(Ui.sentence("  "), button);
+        }
+    }
+
+    private static <T> String fallback(Blank<T> blank) {
+        return blank.fallback().map(blank.kind()::say).orElse("");
+    }
+
     private Node part(Line line, int index, Part part) {
         return switch (part) {
             case Part.Words(String text) -> Ui.sentence(text);
-            case Part.Fix(String text) -> {
-                Button link = Ui.blank(text, "fix-link", () -> listener.fixAsked(((Line.Apply) line).fix()));
+            case Part.Call(String text)
+            when workbench.shelf().fix(line.call()).isPresent() -> {
+                Button link = Ui.blank(text, "fix-link", () -> listener.fixAsked(line.call()));
                 link.setTooltip(new Tooltip("To the page of this fix"));
                 yield link;
             }
-            case Part.Blank blank -> blank(line, index, blank);
+            case Part.Call(String text) -> Ui.sentence(text);
+            case Part.Gap gap -> blank(line, index, gap);
         };
     }
 
-    private Node blank(Line line, int index, Part.Blank blank) {
+    private Node blank(Line line, int index, Part.Gap blank) {
         String shown = blank.text().length() > LONGEST ? blank.text().substring(0, LONGEST - 1) + "…" : blank.text();
         Button button = Ui.blank(Visible.markOddities(shown.isEmpty() ? "…" : shown), "blank", () -> {});
-        button.setAccessibleText(blank.slot().name().toLowerCase(java.util.Locale.ROOT) + ": " + blank.text());
+        button.setAccessibleText(blank.blank().name().replace('_', ' ') + ": " + blank.text());
         if (shown.length() < blank.text().length()) {
             button.setTooltip(new Tooltip(blank.text()));
         }
@@ -150,15 +187,18 @@ final class JobCard {
         return button;
     }
 
-    private void edit(Button button, Line line, int index, Part.Blank blank) {
+    private void edit(Button button, Line line, int index, Part.Gap blank) {
         TextFlow flow = (TextFlow) button.getParent();
         TextField field = new TextField(blank.text());
         field.getStyleClass().add("inline-edit");
         field.setPrefColumnCount(Math.max(10, Math.min(30, blank.text().length() + 3)));
         Label why = Ui.wrapped("", "problem", "small");
         flow.getChildren().set(flow.getChildren().indexOf(button), field);
-        Completion completion = new Completion(field, word -> take(field, word, blank.slot()));
-        field.textProperty().addListener(_ -> Platform.runLater(() -> offer(field, completion, index, blank.slot())));
+        Completion completion =
+                new Completion(field, word -> take(field, word, blank.blank().kind()));
+        field.textProperty()
+                .addListener(_ -> Platform.runLater(
+                        () -> offer(field, completion, index, blank.blank().kind())));
         Runnable back = () -> {
             completion.hide();
             int at = flow.getChildren().indexOf(field);
@@ -174,7 +214,7 @@ final class JobCard {
             }
         });
         field.setOnAction(_ -> {
-            Outcome<Line> filled = SentenceEdits.fill(line, blank.slot(), blank.name(), field.getText());
+            Outcome<Line> filled = Sentences.fill(line, blank.blank(), field.getText());
             if (filled.isPresent()) {
                 back.run();
                 listener.changed(index, filled.get());
@@ -188,65 +228,37 @@ final class JobCard {
         });
         field.requestFocus();
         field.selectAll();
-        Platform.runLater(() -> offer(field, completion, index, blank.slot()));
+        Platform.runLater(() -> offer(field, completion, index, blank.blank().kind()));
     }
 
-    private void offer(TextField field, Completion completion, int index, Slot slot) {
+    private void offer(TextField field, Completion completion, int index, Kind<?> kind) {
         if (!field.isFocused()) {
             return;
         }
-        String typed = isList(slot)
-                ? field.getText()
-                        .substring(field.getText().lastIndexOf(',') + 1)
-                        .strip()
-                : "";
-        List<String> words = choices(index, slot);
-        boolean same = words.contains(typed);
-        List<String> found = isList(slot) ? Completion.matching(words, same ? "" : typed, w -> w) : words;
-        boolean untouched = field.getSelectedText().equals(field.getText());
-        completion.offer(
-                untouched && isList(slot) && !typed.isEmpty() && !same ? List.of() : found,
-                field.localToScreen(field.getBoundsInLocal()));
-    }
-
-    private static boolean isList(Slot slot) {
-        return switch (slot) {
-            case COLUMNS, KEYS, ORDER, CHOSEN, DROPPED -> true;
-            default -> false;
-        };
-    }
-
-    private List<String> choices(int index, Slot slot) {
-        List<String> names =
-                listener.columnsBefore(index + 1).stream().map(Column::name).toList();
-        return switch (slot) {
-            case COLUMNS -> with("every text column", names);
-            case KEYS -> with("all columns", names);
-            case ORDER -> with("place in the file", names);
-            case CHOSEN, DROPPED -> names;
-            case KEEP -> List.of("first", "last");
-            case LOST -> List.of(Sentences.COUNTED, Sentences.STOPS);
-            case ENCODING -> fixshelf.plan.ReadOptions.ENCODINGS;
-            case SEPARATOR -> List.of(",", ";", "|", "tab");
-            case QUOTE -> List.of("\"", "'", "none");
-            case HEADING -> List.of("with a heading", "without a heading");
-            case DATASET ->
-                workbench.shelf().datasets().stream().map(d -> d.name()).toList();
-            case PATH, NULL_WORDS, ARGUMENT, RENAMES -> List.of();
-        };
-    }
-
-    private static List<String> with(String first, List<String> names) {
-        List<String> all = new ArrayList<>(List.of(first));
-        all.addAll(names);
-        return all;
-    }
-
-    private static void take(TextField field, String word, Slot slot) {
         String text = field.getText();
-        boolean replace = !isList(slot)
+        String typed = kind.isList() ? text.substring(text.lastIndexOf(',') + 1).strip() : text.strip();
+        List<String> words = choices(index, kind);
+        boolean same = words.contains(typed);
+        boolean untouched = field.getSelectedText().equals(text);
+        // Untouched, everything is offered; what is typed already, and whole, needs no list that takes its Enter.
+        boolean whole = kind.isList() && untouched && !typed.isEmpty() && !same || same && !untouched;
+        List<String> found = Completion.matching(words, same || untouched ? "" : typed, w -> w).stream()
+                .filter(w -> same || untouched || !typed.startsWith(w))
+                .toList();
+        completion.offer(whole ? List.of() : found, field.localToScreen(field.getBoundsInLocal()));
+    }
+
+    private List<String> choices(int index, Kind<?> kind) {
+        return kind.choices(new Kind.Choices(
+                listener.columnsBefore(index + 1),
+                workbench.shelf().datasets().stream().map(d -> d.name()).toList()));
+    }
+
+    private static void take(TextField field, String word, Kind<?> kind) {
+        String text = field.getText();
+        boolean replace = !kind.isList()
                 || word.contains(" column")
-                || word.equals("place in the file")
+                || word.startsWith("all ")
                 || field.getSelectedText().equals(text);
         int comma = text.lastIndexOf(',');
         String quoted = word.contains(",") ? '"' + word + '"' : word;

@@ -15,7 +15,6 @@ import fixshelf.shelf.Shelf;
 import fixshelf.work.JobParity;
 import fixshelf.work.PlannedJob;
 import java.util.HashMap;
-import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import javafx.scene.Node;

@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.desktop.Background.Request;
+import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -9,6 +10,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
+import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
@@ -53,13 +55,38 @@ final class JobModel {
         Set<String> computedAt(int line) {
             List<Step> steps = planned.plan().steps();
             Step step = steps.get(Math.max(0, Math.min(line, steps.size()) - 1));
-            return step instanceof Step.Compute compute
-                    ? compute.computed().stream().map(Step.Computed::column).collect(Collectors.toSet())
-                    : Set.of();
+            return step.replaced().stream().map(Field::name).collect(Collectors.toSet());
+        }
+
+        /// The reports of a line that have any row.
+        List<LineEffect.Counted> reports(int line) {
+            return effect(line)
+                    .map(e -> e.reports().stream().filter(r -> r.rows() > 0).toList())
+                    .orElse(List.of());
+        }
+
+        /// The columns of what is shown of a line.
+        List<Column> columnsOf(int line, Sight sight) {
+            return sight.report(planned, line)
+                    .map(r -> r.relation().shape().columns())
+                    .orElseGet(() -> Preview.fields(planned, line, sight.view()).stream()
+                            .map(Field::column)
+                            .toList());
         }
 
         Optional<LineEffect> effect(int line) {
             return effects.stream().filter(e -> e.line() == line).findFirst();
+        }
+    }
+
+    /// What is shown of a line: a view, or one of its reports by name.
+    record Sight(Preview.View view, String name) {
+        static Sight of(Preview.View view) {
+            return new Sight(view, "");
+        }
+
+        Optional<Operation.Report> report(PlannedJob job, int line) {
+            return name.isEmpty() ? Optional.empty() : Preview.report(job, line, name);
         }
     }
 
@@ -79,7 +106,7 @@ final class JobModel {
         }
         long start = System.nanoTime();
         Preview current = opened.get();
-        return current.look(planned.get().plan())
+        return current.look(planned.get())
                 .map(effects -> new Look(
                         planned.get(),
                         effects,
@@ -102,23 +129,36 @@ final class JobModel {
         return opened;
     }
 
-    /// The rows of a view of a line, as a list that asks for its pages; or why there are none.
-    void rows(Look look, int line, Preview.View view, Consumer<Outcome<PagedRows>> done) {
+    /// The rows of what is shown of a line, as a list that asks for its pages; or why there are none.
+    void rows(Look look, int line, Sight sight, Consumer<Outcome<PagedRows>> done) {
+        Optional<Operation.Report> report = sight.report(look.planned(), line);
         background.ask(
                 Request.now(LANE, "reading rows"),
-                () -> preview == null
-                        ? Outcome.<Long>of(0L)
-                        : preview.count(look.planned().plan(), line, view),
+                () -> {
+                    if (preview == null) {
+                        return Outcome.<Long>of(0L);
+                    }
+                    return report.isPresent()
+                            ? preview.count(look.planned(), report.get())
+                            : preview.count(look.planned(), line, sight.view());
+                },
                 count -> done.accept(
-                        count.map(n -> new PagedRows(n, (page, list) -> page(look, line, view, page, list)))));
+                        count.map(n -> new PagedRows(n, (page, list) -> page(look, line, sight, page, list)))));
     }
 
-    private void page(Look look, int line, Preview.View view, int page, PagedRows list) {
+    private void page(Look look, int line, Sight sight, int page, PagedRows list) {
+        Optional<Operation.Report> report = sight.report(look.planned(), line);
+        long from = (long) page * PagedRows.PAGE;
         background.ask(
                 Request.now(LANE, "reading page " + page),
-                () -> preview == null
-                        ? Outcome.<List<PreviewRow>>of(List.of())
-                        : preview.rows(look.planned().plan(), line, view, (long) page * PagedRows.PAGE, PagedRows.PAGE),
+                () -> {
+                    if (preview == null) {
+                        return Outcome.<List<PreviewRow>>of(List.of());
+                    }
+                    return report.isPresent()
+                            ? preview.rows(look.planned(), report.get(), from, PagedRows.PAGE)
+                            : preview.rows(look.planned(), line, sight.view(), from, PagedRows.PAGE);
+                },
                 rows -> list.put(page, rows.value().orElse(List.of())));
     }
 
@@ -128,7 +168,7 @@ final class JobModel {
                 Request.now(LANE, "reading lost values"),
                 () -> preview == null
                         ? Outcome.<List<LostValue>>of(List.of())
-                        : preview.lost(look.planned().plan(), line, most),
+                        : preview.lost(look.planned(), line, most),
                 values -> done.accept(values.value().orElse(List.of())));
     }
 

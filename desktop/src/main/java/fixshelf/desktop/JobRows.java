@@ -2,7 +2,7 @@ package fixshelf.desktop;
 
 import fixshelf.desktop.RowsGrid.Emphasis;
 import fixshelf.plan.Line;
-import fixshelf.plan.Line.Lost;
+import fixshelf.desktop.JobModel.Sight;
 import fixshelf.plan.Sentences;
 import fixshelf.shelf.JobPage;
 import fixshelf.work.LineEffect;
@@ -17,8 +17,11 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextFlow;
 import org.jspecify.annotations.Nullable;
@@ -26,6 +29,7 @@ import org.jspecify.annotations.Nullable;
 /// The right page of a job: rows as of a line, all of them, those with changed cells, or what is lost there.
 final class JobRows {
     private static final int MOST_LOST = 8;
+    private static final double TOGGLES = 600;
 
     private final JobModel model;
     private final BiConsumer<Integer, Line> change;
@@ -35,7 +39,8 @@ final class JobRows {
     private final TextFlow lost = new TextFlow();
     private final RowsGrid grid = new RowsGrid();
     private final VBox page = Ui.column("sheet");
-    private View view = View.ALL;
+    private Sight sight = Sight.of(View.ALL);
+    private final FlowPane toggles = new FlowPane();
     private JobModel.@Nullable Look shown;
     private int line = 1;
 
@@ -43,21 +48,17 @@ final class JobRows {
     JobRows(JobModel model, BiConsumer<Integer, Line> change) {
         this.model = model;
         this.change = change;
-        HBox toggles = new HBox();
         for (View each : View.values()) {
-            ToggleButton toggle = new ToggleButton(words(each, false));
-            toggle.getStyleClass().setAll("toggle");
-            toggle.setUserData(each);
-            toggle.setToggleGroup(views);
-            toggle.setSelected(each == View.ALL);
-            toggle.setOnAction(_ -> turn(each));
-            toggles.getChildren().add(toggle);
+            toggles.getChildren().add(toggle(Sight.of(each), words(each, false)));
         }
+        toggles.setPrefWrapLength(TOGGLES);
+        asOf.setMinWidth(Region.USE_PREF_SIZE);
         VBox.setVgrow(grid, Priority.ALWAYS);
         for (Node node : List.of(message, lost)) {
             node.setVisible(false);
             node.managedProperty().bind(node.visibleProperty());
         }
+        HBox.setHgrow(toggles, Priority.ALWAYS);
         page.getChildren().addAll(Ui.row("state", toggles, asOf), message, lost, grid);
     }
 
@@ -65,10 +66,52 @@ final class JobRows {
         return page;
     }
 
+    private ToggleButton toggle(Sight each, String words) {
+        ToggleButton toggle = new ToggleButton(words);
+        toggle.getStyleClass().setAll("toggle");
+        toggle.setUserData(each);
+        toggle.setToggleGroup(views);
+        toggle.setSelected(each.equals(sight));
+        toggle.setOnAction(_ -> turn(each));
+        return toggle;
+    }
+
     void turn(View next) {
-        view = next;
-        views.getToggles().forEach(t -> t.setSelected(t.getUserData() == next));
+        turn(Sight.of(next));
+    }
+
+    void turn(Sight next) {
+        sight = next;
+        views.getToggles().forEach(t -> t.setSelected(next.equals(t.getUserData())));
         fill();
+    }
+
+    /// A toggle for each report of the line that has any row.
+    private void offerReports(JobModel.Look look) {
+        List<LineEffect.Counted> reports = look.reports(line);
+        boolean gone = !sight.name().isEmpty()
+                && reports.stream().noneMatch(r -> r.name().equals(sight.name()));
+        if (gone) {
+            sight = Sight.of(View.ALL);
+        }
+        toggles.getChildren().stream()
+                .filter(ToggleButton.class::isInstance)
+                .map(ToggleButton.class::cast)
+                .filter(t -> !((Sight) t.getUserData()).name().isEmpty())
+                .toList()
+                .forEach(t -> {
+                    t.setToggleGroup(null);
+                    toggles.getChildren().remove(t);
+                });
+        for (LineEffect.Counted report : reports) {
+            String words = Character.toUpperCase(report.name().charAt(0))
+                    + report.name().substring(1).replace('_', ' ');
+            ToggleButton toggle =
+                    toggle(new Sight(View.ALL, report.name()), words + String.format(" %,d", report.rows()));
+            toggle.setTooltip(new Tooltip(report.sentence()));
+            toggles.getChildren().add(toggle);
+        }
+        views.getToggles().forEach(t -> t.setSelected(sight.equals(t.getUserData())));
     }
 
     /// Rows as of a line, counted from 1.
@@ -99,21 +142,23 @@ final class JobRows {
             return;
         }
         Optional<LineEffect> effect = look.effect(line);
+        offerReports(look);
         labelToggles(effect);
         boolean repeats = effect.flatMap(LineEffect::repeats).isPresent();
-        asOf.setText("as of line " + line + (view == View.LEAVING && repeats ? ", by group" : ""));
+        asOf.setText("as of line " + line + (sight.view() == View.LEAVING && repeats ? ", by group" : ""));
         lost.setVisible(false);
-        if (view == View.LEAVING && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
+        if (sight.view() == View.LEAVING
+                && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
             int asked = line;
             model.lost(look, asked, MOST_LOST, values -> {
-                boolean late = shown != look || line != asked || view != View.LEAVING;
+                boolean late = shown != look || line != asked || sight.view() != View.LEAVING;
                 if (!late) {
                     listLost(look, values);
                     showRows(look, new Emphasis(Set.of(), columnsOf(values)));
                 }
             });
         } else {
-            showRows(look, new Emphasis(view == View.CHANGED ? look.computedAt(line) : Set.of(), List.of()));
+            showRows(look, new Emphasis(sight.view() == View.CHANGED ? look.computedAt(line) : Set.of(), List.of()));
         }
     }
 
@@ -132,21 +177,27 @@ final class JobRows {
     /// The rows of the view in hand.
     private void showRows(JobModel.Look look, Emphasis emphasis) {
         String empty =
-                switch (view) {
+                switch (sight.view()) {
                     case ALL -> "No rows at this line.";
                     case CHANGED -> "This line changes no cell.";
                     case LEAVING -> "No row leaves and no value is lost at this line.";
                 };
-        model.rows(look, line, view, rows -> {
+        Sight asked = sight;
+        int at = line;
+        model.rows(look, line, asked, rows -> {
             PagedRows none = new PagedRows(0, (_, _) -> {});
             String words = rows.isPresent() ? empty : rows.problems().getFirst().sentence();
-            grid.show(look.columnsAt(line), emphasis, rows.value().orElse(none), words);
+            grid.show(look.columnsOf(at, asked), emphasis, rows.value().orElse(none), words);
         });
     }
 
     private void labelToggles(Optional<LineEffect> effect) {
         views.getToggles().forEach(t -> {
-            View each = (View) t.getUserData();
+            Sight of = (Sight) t.getUserData();
+            if (!of.name().isEmpty()) {
+                return;
+            }
+            View each = of.view();
             long n = effect.map(e -> switch (each) {
                         case ALL -> 0L;
                         case CHANGED -> e.cellsChanged();
@@ -169,18 +220,18 @@ final class JobRows {
     /// The values that a line loses, and a blank that says what a run does about them.
     private void listLost(JobModel.Look look, List<LostValue> values) {
         JobPage.PlacedLine placed = look.planned().job().lines().get(line - 1);
-        if (values.isEmpty() || !(placed.line() instanceof Line.Apply apply)) {
+        if (values.isEmpty()) {
             return;
         }
-        boolean stops = apply.lost() == Lost.STOPS;
+        boolean stops = placed.line().strict();
         String all = LostValue.list(values) + (values.size() == MOST_LOST ? "; …" : "");
         lost.getChildren()
                 .setAll(
                         Ui.sentence("Lost: " + all + ". A lost value "),
                         Ui.blank(
-                                stops ? Sentences.STOPS : Sentences.COUNTED,
+                                stops ? Sentences.STOPS : "becomes missing",
                                 "blank",
-                                () -> change.accept(line - 1, apply.withLost(stops ? Lost.COUNTED : Lost.STOPS))),
+                                () -> change.accept(line - 1, placed.line().withStrict(!stops))),
                         Ui.sentence("."));
         lost.setVisible(true);
     }

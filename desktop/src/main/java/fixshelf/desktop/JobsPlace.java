@@ -213,20 +213,25 @@ final class JobsPlace implements Place, JobCard.Listener {
         }
     }
 
+    private List<NewLines.Offered> offeredLines() {
+        return NewLines.offered(
+                workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
+    }
+
     private List<String> matchingLines() {
-        List<Column> columns = look.map(l -> l.columnsAt(chosen)).orElse(List.of());
-        List<String> words =
-                List.copyOf(NewLines.offered(workbench.shelf(), columns).keySet());
-        return Completion.matching(words, add.getText().strip(), w -> w);
+        return Completion.matching(offeredLines(), add.getText().strip(), NewLines.Offered::searched).stream()
+                .map(NewLines.Offered::words)
+                .toList();
     }
 
     private void addLine(String words) {
-        Map<String, Line> offered = NewLines.offered(
-                workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
-        Line line = offered.get(words);
-        job().filter(_ -> line != null).ifPresent(j -> {
+        Optional<Line> line = offeredLines().stream()
+                .filter(o -> o.words().equals(words))
+                .map(NewLines.Offered::line)
+                .findFirst();
+        job().filter(_ -> line.isPresent()).ifPresent(j -> {
             add.clear();
-            String text = JobEdits.insertLine(j, chosen, Objects.requireNonNull(line));
+            String text = JobEdits.insertLine(j, chosen, line.orElseThrow());
             chosen++;
             edit(text);
             card.focus(chosen);
@@ -262,6 +267,10 @@ final class JobsPlace implements Place, JobCard.Listener {
                 chosen(target);
                 card.focus(target);
             }
+            event.consume();
+        } else if (event.getCode() == KeyCode.R && !event.isShortcutDown() && chosen > 1) {
+            Line line = job.get().lines().get(chosen - 1).line();
+            changed(chosen - 1, line.withRest(!line.rest()));
             event.consume();
         } else if (event.getCode() == KeyCode.DELETE && chosen > 1) {
             int index = chosen - 1;
@@ -303,6 +312,12 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     void showColumn(String column) {
         rows.showColumn(column);
+    }
+
+    /// Chooses a line and one of its reports.
+    void choose(int line, String report) {
+        chosen(line);
+        rows.turn(new JobModel.Sight(Preview.View.ALL, report));
     }
 
     /// Chooses a line and a view of it.
@@ -430,7 +445,7 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     @Override
     public String keys() {
-        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · Del take it out · Ctrl+R run";
+        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · R rest · Del take it out · Ctrl+R run";
     }
 
     @Override

@@ -1,66 +1,80 @@
 package fixshelf.desktop;
 
-import fixshelf.language.Parameter;
-import fixshelf.plan.Columns;
+import fixshelf.operations.Operations;
+import fixshelf.plan.Blank;
+import fixshelf.plan.Kind;
 import fixshelf.plan.Line;
+import fixshelf.plan.Operation;
+import fixshelf.plan.Written;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Column;
 import fixshelf.type.Type;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 
 /// The lines that can be added to a job, by the words that offer them.
 final class NewLines {
     private NewLines() {}
 
-    /// Words and the line that they begin with, for a job with these columns; empty when there are none yet.
-    static Map<String, Line> offered(Shelf shelf, List<Column> columns) {
-        Map<String, Line> all = new LinkedHashMap<>();
+    /// A line that can be added.
+    ///
+    /// @param words what it does, with its name
+    /// @param purpose plain words by which it is found too
+    /// @param line with its blanks filled as it begins
+    record Offered(String words, String purpose, Line line) {
+        String searched() {
+            return words + " " + purpose;
+        }
+    }
+
+    /// What can be added to a job with these columns; nothing when there are none yet.
+    static List<Offered> offered(Shelf shelf, List<Column> columns) {
+        List<Offered> all = new ArrayList<>();
         if (columns.isEmpty()) {
             return all;
         }
+        Kind.Choices choices = new Kind.Choices(
+                columns, shelf.datasets().stream().map(d -> d.name()).toList());
         for (FixPage fix : shelf.fixes()) {
-            all.put(fix.sentence().replaceAll("\\{[^}]*}", "…") + "  (" + fix.name() + ")", apply(fix, columns));
+            Operation called = fix.called();
+            all.add(new Offered(words(called), fix.summary(), fixLine(fix, called, choices)));
         }
-        String first = columns.getFirst().name();
-        all.put("Drop rows that repeat a key", new Line.DropRepeats(List.of(first), Line.Keep.LAST, List.of()));
-        all.put(
-                "Keep only some columns",
-                new Line.Choose(columns.stream().map(Column::name).toList()));
-        all.put("Leave out columns", new Line.Drop(List.of(columns.getLast().name())));
-        all.put("Rename columns", new Line.Rename(Map.of(first, first)));
+        shelf.tableFixes().stream()
+                .map(shelf::operation)
+                .forEach(o -> all.add(new Offered(words(o), o.about().purpose(), line(o, choices))));
+        for (Operation operation : Operations.added()) {
+            all.add(new Offered(words(operation), operation.about().purpose(), line(operation, choices)));
+        }
         return all;
     }
 
-    private static Line apply(FixPage fix, List<Column> columns) {
-        Map<String, String> arguments = new LinkedHashMap<>();
-        for (Parameter parameter : fix.parameters().stream().skip(1).toList()) {
-            if (!parameter.isOptional()) {
-                arguments.put(
-                        parameter.name(),
-                        switch (parameter.type()) {
-                            case Type.Text _, Type.Unknown _ -> "''";
-                            case Type.Int _, Type.Num _, Type.Decimal _ -> "0";
-                            case Type.Bool _ -> "FALSE";
-                            case Type.Date _ -> "DATE '2026-01-01'";
-                            case Type.Timestamp _ -> "TIMESTAMP '2026-01-01 00:00:00'";
-                            case Type.ListOf _ -> "ARRAY[]";
-                            case Type.Mapping _ -> "MAP[]";
-                        });
+    private static String words(Operation operation) {
+        return operation.sentence().replaceAll("\\{[^}]*}", "…") + "  (" + operation.name() + ")";
+    }
+
+    private static Line line(Operation operation, Kind.Choices choices) {
+        Map<String, Written> blanks = new LinkedHashMap<>();
+        for (Blank<?> blank : operation.blanks()) {
+            if (blank.needed()) {
+                blank.kind().beginning(choices).ifPresent(w -> blanks.put(blank.name(), w));
             }
         }
-        boolean text = fix.parameters().stream()
-                .findFirst()
-                .map(p -> p.type().equals(Type.TEXT))
-                .orElse(true);
-        List<String> fitting = columns.stream()
-                .filter(c -> fix.parameters().isEmpty()
-                        || c.type().fits(fix.parameters().getFirst().type()))
+        return new Line(operation.name(), blanks);
+    }
+
+    /// On every text column where the fix takes text, else on those that it takes.
+    private static Line fixLine(FixPage fix, Operation operation, Kind.Choices choices) {
+        Optional<Type> wanted = fix.parameters().stream().findFirst().map(p -> p.type());
+        List<String> fitting = choices.columns().stream()
+                .filter(c -> wanted.isEmpty() || c.type().fits(wanted.get()))
                 .map(Column::name)
                 .toList();
-        Columns selection = text || fitting.isEmpty() ? new Columns.EveryText() : new Columns.Named(fitting);
-        return new Line.Apply(fix.name(), selection, arguments);
+        boolean text = wanted.isEmpty() || wanted.get().equals(Type.TEXT) || fitting.isEmpty();
+        Written columns = text ? Written.word("every text column") : Written.words(fitting);
+        return line(operation, choices).with("columns", Optional.of(columns));
     }
 }

@@ -61,6 +61,17 @@ final class Shots {
         save("jobs-leaving-rows");
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-changed-cells");
+        job("visits_with_rooms", 5, "without_match");
+        save("jobs-join");
+        job("hours_by_month", 2, "vanished");
+        save("jobs-columns-to-rows");
+        job("store_by_group", 3, "above");
+        save("jobs-names-out-of-rows");
+        aCheckThatFails();
+        save("jobs-check");
+        onScreen(() -> frame().workbench().orElseThrow().undo(shelf.resolve("jobs/hours_by_month.yaml")));
+        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
+        settle();
         // The fix says of itself that it makes values missing; without that they count as lost.
         Path wanted = shelf.resolve("fixes/missing/words_to_missing.fix.md");
         Workbench workbench = frame().workbench().orElseThrow();
@@ -93,6 +104,23 @@ final class Shots {
         settle();
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-dark-sheet");
+    }
+
+    /// A job with a line chosen, and one of its reports shown.
+    private void job(String name, int line, String report) throws Exception {
+        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/" + name + ".yaml")));
+        settle();
+        onScreen(() -> frame().jobsPlace().choose(line, report));
+    }
+
+    /// A job whose check is broken by some rows.
+    private void aCheckThatFails() throws Exception {
+        Path page = shelf.resolve("jobs/hours_by_month.yaml");
+        Workbench workbench = frame().workbench().orElseThrow();
+        onScreen(() -> workbench.edit(
+                page,
+                workbench.job(page).orElseThrow().source().text().replace("BETWEEN 0 AND 80", "BETWEEN 5 AND 12")));
+        job("hours_by_month", 4, "broken");
     }
 
     /// A fix with a promise that a value breaks; the page is as before afterwards.

@@ -126,8 +126,7 @@ final class Workbench implements AutoCloseable {
                 shelf.set(shelf().with(FixPages.read(file, source)));
             }
         } else if (!job(file).map(j -> j.source().text().equals(text)).orElse(false)) {
-            shelf.set(
-                    shelf().with(JobPages.read(file, source, shelf().settings().nullWords())));
+            shelf.set(shelf().with(JobPages.read(file, source)));
         }
     }
 

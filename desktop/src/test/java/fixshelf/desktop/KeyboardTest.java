@@ -53,17 +53,17 @@ class KeyboardTest extends WindowTest {
         int count = labels("line-number");
         // A new line stands after the chosen one, which is the last, and is chosen then.
         addLine("one line");
-        assertThat(lines()).endsWith("- fix: one_line\n    columns: every text column\n");
+        assertThat(lines()).endsWith("- one_line: every text column\n");
         assertThat(labels("line-number")).isEqualTo(count + 1);
         // Up, past the line before it; the line that reads stays first.
         robot.push(KeyCode.ALT, KeyCode.UP);
         settle();
-        assertThat(lines().indexOf("fix: one_line")).isLessThan(lines().indexOf("drop_repeats"));
+        assertThat(lines().indexOf("one_line:")).isLessThan(lines().indexOf("drop_repeats"));
         for (int i = 0; i < 20; i++) {
             robot.push(KeyCode.ALT, KeyCode.UP);
         }
         settle();
-        assertThat(lines()).matches("(?s)lines:\\s+- dataset: \\w+\\s+- fix: one_line.*");
+        assertThat(lines()).matches("(?s)lines:\\s+- dataset: \\w+\\s+- one_line:.*");
         robot.push(KeyCode.DELETE);
         settle();
         assertThat(jobText(job)).isEqualTo(before);
@@ -74,11 +74,47 @@ class KeyboardTest extends WindowTest {
         // Every step is taken back, one by one, and done again.
         robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
         settle();
-        assertThat(lines()).contains("fix: one_line");
+        assertThat(lines()).contains("one_line:");
         robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.SHIFT, KeyCode.Z);
         settle();
         assertThat(jobText(job)).isEqualTo(before);
         assertThat(job).content().isEqualTo(before);
+    }
+
+    /// The blank that is called so is focused, pressed, and filled with what is typed.
+    private void fillBlank(String begins, String typed) throws Exception {
+        on(() -> lookup(".blank").stream()
+                .filter(n -> String.valueOf(n.getAccessibleText()).startsWith(begins))
+                .reduce((a, b) -> b)
+                .ifPresent(n -> ((Button) n).fire()));
+        settle();
+        robot.write(typed);
+        settle();
+        robot.push(KeyCode.ENTER);
+        settle();
+    }
+
+    @Test
+    void aJoinIsBuiltAndItsReportIsSeen() throws Exception {
+        openJobs();
+        addLine("look up columns");
+        fillBlank("from: ", "menders");
+        fillBlank("columns: new", "home_room");
+        fillBlank("matching: ", "mender to mender");
+        assertThat(lines()).endsWith("  - bring_in: [home_room]\n    from: menders\n    matching: {mender: mender}\n");
+        assertThat(lookup(".toggle").stream().map(n -> ((ToggleButton) n).getText()))
+                .anyMatch(t -> t.matches("Without match [\\d,]+"))
+                .anyMatch(t -> t.matches("Near misses 2"));
+        on(() -> lookup(".toggle").stream()
+                .map(ToggleButton.class::cast)
+                .filter(t -> t.getText().startsWith("Near misses"))
+                .forEach(ToggleButton::fire));
+        settle();
+        assertThat(labels()).contains("mender_there");
+        // At rest it does nothing, and wakes again.
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        on(() -> lookup(".job-line").stream().reduce((a, b) -> b).ifPresent(Node::requestFocus));
+        settle();
     }
 
     /// What leads to the problems, however many they are.
@@ -180,7 +216,7 @@ class KeyboardTest extends WindowTest {
         settle();
         robot.push(KeyCode.CONTROL, KeyCode.S);
         settle();
-        assertThat(job).content().contains("fix: one_line").contains("keep: last");
+        assertThat(job).content().contains("one_line:").contains("keep: last");
     }
 
     @Test
@@ -197,7 +233,9 @@ class KeyboardTest extends WindowTest {
         settle();
         on(() -> frame.shelfPlace().writing().whole().code().replaceText(good));
         settle();
-        assertThat(problemButtons()).isEmpty();
+        assertThat(problemButtons())
+                .as(frame.workbench().orElseThrow().shelf().problems().toString())
+                .isEmpty();
         assertThat(labels()).anyMatch(t -> t.matches("● \\d+ cases hold"));
         assertThat(fix("capital_first").cases()).isNotEmpty();
     }

@@ -107,7 +107,8 @@ class StoryTest extends WindowTest {
         on(() -> frame.languagesPlace().save(folder.resolve("as sqlite")));
         settle();
         assertThat(labels())
-                .anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql. Left out")
+                .anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql, hours_by_month.sql")
+                        && t.contains("Left out")
                         && t.contains("amount")
                         && t.contains("visits_clean"));
         assertThat(folder.resolve("as sqlite/checks.sql")).content().contains("capital_first");
@@ -159,6 +160,10 @@ class StoryTest extends WindowTest {
         robot.push(KeyCode.CONTROL, KeyCode.H);
         settle();
         WritingPlace writing = frame.shelfPlace().writing();
+        on(() -> ((ComboBox<?>) frame.scene().lookup("#evidence-dataset"))
+                .getSelectionModel()
+                .select(datasets().indexOf("visits_alder_quay")));
+        settle();
         on(() -> {
             ((ComboBox<?>) frame.scene().lookup("#evidence-column"))
                     .getSelectionModel()
@@ -281,5 +286,9 @@ class StoryTest extends WindowTest {
         settle();
         on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
         settle();
+    }
+
+    private java.util.List<?> datasets() {
+        return ((ComboBox<?>) frame.scene().lookup("#evidence-dataset")).getItems();
     }
 }

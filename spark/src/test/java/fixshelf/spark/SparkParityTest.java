@@ -7,6 +7,8 @@ import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.render.CatalogueExamplesTest;
 import fixshelf.work.JobParityTest;
+import fixshelf.work.OperationExamplesTest;
+import fixshelf.work.RandomJobsTest;
 import java.io.IOException;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Tag;
@@ -38,6 +40,16 @@ class SparkParityTest {
     @Test
     void columnsMayBeCalledAnything(@TempDir Path folder) throws IOException {
         JobParityTest.columnsMayBeCalledAnythingIn(SPARK, folder);
+    }
+
+    @Test
+    void operationsGiveWhatTheirExamplesSay() {
+        OperationExamplesTest.holdIn(SPARK);
+    }
+
+    @Test
+    void jobsOfAllKindsOfLinesGiveTheSameRows(@TempDir Path folder) throws Exception {
+        RandomJobsTest.holdIn(SPARK, folder, 6);
     }
 
     @Test

@@ -1,0 +1,148 @@
+package fixshelf.engine;
+
+import fixshelf.plan.Step;
+import fixshelf.render.DuckDbLanguage;
+import fixshelf.render.RelationSql;
+import fixshelf.table.Field;
+import fixshelf.table.Relation;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+
+/// Relations as DuckDB queries over tables of ours, in which a field is called like its key, and places are in `p`.
+/// No name of a user stands beside ours.
+public final class Rows {
+    private static final DuckDbLanguage DUCKDB = new DuckDbLanguage();
+
+    private Rows() {}
+
+    /// The columns of a table of ours as a user calls them, to be put behind SELECT.
+    public static String named(List<Field> fields) {
+        return fields.stream()
+                .map(f -> f.key() + " AS " + DuckSession.name(f.name()))
+                .collect(Collectors.joining(", "));
+    }
+
+    public static String keys(List<Field> fields) {
+        return fields.stream().map(Field::key).collect(Collectors.joining(", "));
+    }
+
+    /// The fields of a source out of a relation with a user's names.
+    public static String read(List<Field> fields) {
+        return fields.stream()
+                .map(f -> DuckSession.name(f.name()) + " AS " + f.key())
+                .collect(Collectors.joining(", "));
+    }
+
+    /// A query for what a line makes: its fields with `p`, where it came from in `o`, and counts in `k` and `l`.
+    public static String traced(Relation relation, Function<Relation, String> bases) {
+        return query(
+                relation,
+                RelationSql.Manner.inside(true, true, true, List.of()),
+                bases,
+                "p, o, k, l, " + keys(relation.shape().fields()),
+                " ORDER BY p");
+    }
+
+    /// A query for a table beside a line: its fields with `p`.
+    public static String beside(Relation relation, Function<Relation, String> bases) {
+        return query(
+                relation,
+                RelationSql.Manner.inside(true, false, false, List.of()),
+                bases,
+                "p, " + keys(relation.shape().fields()),
+                "");
+    }
+
+    private static String query(
+            Relation relation,
+            RelationSql.Manner manner,
+            Function<Relation, String> bases,
+            String columns,
+            String order) {
+        RelationSql sql = new RelationSql(DUCKDB, manner, bases);
+        String last = sql.write(relation, "made");
+        String with = sql.queries().isEmpty() ? "" : "WITH " + String.join(",\n", sql.queries()) + "\n";
+        return with + "SELECT " + columns + " FROM " + last + order;
+    }
+
+    /// Several lines as one query, each of which works out rows of rows alone, but the first, which may do anything.
+    /// Counts of each line are in columns of its own.
+    ///
+    /// @param before the table before the first line, or what reads the source
+    /// @param places whether `before` has places, which the query then keeps
+    public static String fused(List<Step> steps, String before, boolean places, boolean origins) {
+        List<String> queries = new ArrayList<>();
+        List<String> carried = new ArrayList<>();
+        String from = before;
+        for (int i = 0; i < steps.size(); i++) {
+            Step step = steps.get(i);
+            String base = from;
+            boolean first = i == 0;
+            RelationSql.Manner manner = RelationSql.Manner.inside(places, first && origins, true, List.copyOf(carried));
+            RelationSql sql = new RelationSql(
+                    DUCKDB, manner, r -> r instanceof Relation.Result ? base : other((Relation.Source) r));
+            String last = sql.write(step.after(), "line_" + step.number());
+            queries.addAll(sql.queries());
+            List<String> hidden = new ArrayList<>(places ? List.of("p") : List.of());
+            hidden.add("k AS " + changed(step));
+            hidden.add("l AS " + lost(step));
+            carried.forEach(hidden::add);
+            if (first && origins) {
+                hidden.add("o");
+                carried.add("o");
+            }
+            carried.add(changed(step));
+            carried.add(lost(step));
+            from = "(SELECT " + String.join(", ", hidden) + ", " + keys(step.fields()) + " FROM " + last + ")";
+        }
+        String with = queries.isEmpty() ? "" : "WITH " + String.join(",\n", queries) + "\n";
+        return with + "SELECT * FROM " + from + (places ? " ORDER BY p" : "");
+    }
+
+    /// The column with the cells that a line changed, in each row.
+    public static String changed(Step step) {
+        return "k" + step.number();
+    }
+
+    public static String lost(Step step) {
+        return "l" + step.number();
+    }
+
+    /// The name of the table with the rows of another source.
+    public static String table(String source) {
+        return DuckSession.name("source " + source);
+    }
+
+    /// The rows of another source, with its fields of this line.
+    public static String other(Relation.Source source) {
+        StringBuilder columns = new StringBuilder("p");
+        for (int i = 0; i < source.shape().fields().size(); i++) {
+            columns.append(", s")
+                    .append(i)
+                    .append(" AS ")
+                    .append(source.shape().fields().get(i).key());
+        }
+        return "(SELECT " + columns + " FROM " + table(source.name()) + ")";
+    }
+
+    /// The numbers of the rows that leave. Only rows whose key repeats are put into order: mostly there are few.
+    ///
+    /// @param table of ours, with its rows in order
+    public static String leaving(Relation.FirstOf first, String table) {
+        String numbered = "(SELECT rowid AS p, * FROM " + table + ")";
+        List<Field> keys = first.keys();
+        String repeated = keys.stream()
+                .map(k -> "r." + k.key() + " IS NOT DISTINCT FROM a." + k.key())
+                .collect(Collectors.joining(" AND "));
+        String order = first.by().stream()
+                .map(s -> "a." + s.field().key() + (s.descending() ? " DESC" : "") + " NULLS LAST, ")
+                .collect(Collectors.joining());
+        String place = "row_number() OVER (PARTITION BY " + keys(keys) + " ORDER BY " + order + "a.p"
+                + (first.lastPlace() ? " DESC" : "") + ")";
+        return "SELECT p FROM (SELECT a.p, " + place + " AS g FROM " + numbered
+                + " AS a WHERE EXISTS (SELECT 1 FROM (SELECT " + keys(keys) + " FROM " + numbered + " GROUP BY "
+                + keys(keys) + " HAVING count(*) > 1) AS r WHERE " + repeated + ")) WHERE g > 1";
+    }
+}

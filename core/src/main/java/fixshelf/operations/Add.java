@@ -1,0 +1,62 @@
+package fixshelf.operations;
+
+import fixshelf.language.Expr;
+import fixshelf.plan.Blank;
+import fixshelf.plan.ExpressionKinds;
+import fixshelf.plan.Given;
+import fixshelf.plan.Meaning;
+import fixshelf.plan.TableExample;
+import fixshelf.plan.TableExample.Table;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.table.Computed;
+import fixshelf.table.Formula;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+
+/// New columns out of each row.
+final class Add extends BuiltIn {
+    static final Blank<Map<String, Expr>> COLUMNS =
+            Blank.needed("columns", ExpressionKinds.NEW_COLUMNS, "New names with expressions over the columns before.");
+
+    Add() {
+        super(
+                "add",
+                "Add {columns}",
+                new Meaning(
+                        "New columns, each worked out of its row: compute, derive, a constant column.",
+                        "As the expression says.",
+                        "As the expression says.",
+                        "Rows stay as they stand.",
+                        "",
+                        "That of the expression.",
+                        "A name that is there already is a problem; set gives a column other values.",
+                        "",
+                        "The same in all."),
+                List.of(COLUMNS),
+                List.of(new TableExample(
+                        "Two at once",
+                        Table.of("n integer", "2", "NULL"),
+                        "add: {twice: n * 2, known: n IS NOT NULL}",
+                        Table.of("n integer | twice integer | known boolean", "2 | 4 | TRUE", "NULL | NULL | FALSE"))));
+    }
+
+    @Override
+    public Resolution resolve(Given given) {
+        List<Problem> problems = new ArrayList<>();
+        List<Computed> cells = new ArrayList<>();
+        given.get(COLUMNS).forEach((name, value) -> {
+            given.meets(name).ifPresent(problems::add);
+            Type type = value.type() instanceof Type.Unknown ? Type.TEXT : value.type();
+            Expr typed = value.type() instanceof Type.Unknown ? Formula.missing(type) : value;
+            if (type.isFixed()) {
+                problems.add(Given.problem(
+                        Code.WRONG_TYPE, name + " would be a " + type.label() + ".", "A column holds single values."));
+            }
+            cells.add(new Computed(given.field(name, type), typed));
+        });
+        return problems.isEmpty() ? new Resolution.Done(given.computed(cells)) : new Resolution.Refused(problems);
+    }
+}

@@ -1,0 +1,64 @@
+package fixshelf.operations;
+
+import fixshelf.plan.Operation;
+import java.util.List;
+import java.util.Optional;
+
+/// The list of built-in operations.
+public final class Operations {
+    public static final List<Operation> ALL = List.of(
+            new Read(),
+            new ReadFile(),
+            new HeadingRow(),
+            new KeepRows(),
+            new LeaveOutRows(),
+            new LeaveOutBlankRows(),
+            new FirstRows(),
+            new SkipRows(),
+            new DropRepeats(),
+            new MarkRepeats(),
+            new SortRows(),
+            new NumberRows(),
+            new Choose(),
+            new Drop(),
+            new LeaveOutBlankColumns(),
+            new LeaveOutConstantColumns(),
+            new Rename(),
+            new NameColumns(),
+            new Add(),
+            new SetColumns(),
+            new ReadAs(),
+            new JoinColumns(),
+            new SplitColumn(),
+            new ByMapping(),
+            new FillMissing(),
+            new MakeMissing(),
+            new Carry(),
+            new FromRow(),
+            new Running(),
+            new OverGroup(),
+            new GroupRows(),
+            new CountBy(),
+            new ColumnsToRows(),
+            new RowsToColumns(),
+            new BringIn(),
+            new KeepMatching(),
+            new LeaveOutMatching(),
+            new PutUnder(),
+            new MakeSure(),
+            new MakeSureFilled(),
+            new MakeSureUnique(),
+            new MakeSureIn());
+
+    private Operations() {}
+
+    /// The operation of that name.
+    public static Optional<Operation> find(String name) {
+        return ALL.stream().filter(o -> o.name().equals(name)).findFirst();
+    }
+
+    /// The operations that can be added as a line, which are all but those that read.
+    public static List<Operation> added() {
+        return ALL.stream().skip(2).toList();
+    }
+}

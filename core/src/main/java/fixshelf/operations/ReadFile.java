@@ -1,0 +1,50 @@
+package fixshelf.operations;
+
+import fixshelf.plan.Blank;
+import fixshelf.plan.Given;
+import fixshelf.plan.Line;
+import fixshelf.plan.Meaning;
+import fixshelf.plan.ReadOptions;
+import fixshelf.plan.ValueKinds;
+import fixshelf.problem.Code;
+import java.util.List;
+
+/// The rows of a file of delimited text that no page describes.
+final class ReadFile extends BuiltIn {
+    private static final List<Blank<?>> BLANKS = List.of(
+            Blank.needed("file", ValueKinds.TEXT, "The file, relative to the shelf."),
+            Blank.usually("separator", ValueKinds.sign(",", ";", "|", "\t"), ",", "One character."),
+            Blank.usually("quote", ValueKinds.sign("\"", "'", ""), "\"", "One character, or none."),
+            Blank.usually(
+                    "encoding",
+                    ValueKinds.word(ReadOptions.ENCODINGS, ReadOptions::isEncoding),
+                    "utf-8",
+                    "As utf-8, windows-1252, latin-1."),
+            Blank.usually("heading", ValueKinds.FLAG, "true", "Whether the first row holds the names."),
+            Blank.optional("null_words", ValueKinds.TEXTS, "Values that mean missing."),
+            Blank.optional(
+                    "bad_rows", ValueKinds.choice("stop", "leave_out"), "What happens to rows of another shape."));
+
+    ReadFile() {
+        super(
+                Line.READ_FILE,
+                "Read {file} as delimited text, separator {separator}, quote {quote}, encoding {encoding}, heading {heading}",
+                new Meaning(
+                        "Begin with the rows of a file.",
+                        "What stands in null_words is missing.",
+                        "A field that is empty and not quoted is the empty text of null_words.",
+                        "As in the file.",
+                        "",
+                        "Texts.",
+                        "As in the heading.",
+                        "The rows that do not fit.",
+                        "The rows are a table, or a data frame, called like the file."),
+                BLANKS,
+                List.of());
+    }
+
+    @Override
+    public Resolution resolve(Given given) {
+        return Given.refused(Code.BAD_FIELD, "Only the first line reads.", "Remove this line.");
+    }
+}

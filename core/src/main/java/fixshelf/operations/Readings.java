@@ -1,0 +1,78 @@
+package fixshelf.operations;
+
+import fixshelf.language.Arithmetic;
+import fixshelf.language.Expr;
+import fixshelf.table.Formula;
+import fixshelf.type.Type;
+import java.util.Optional;
+
+/// Values of one type read as values of another; what is none becomes missing.
+final class Readings {
+    private Readings() {}
+
+    /// The value as one of that type; empty where no reading is known.
+    ///
+    /// @param layout of days and times; the standard one where it is empty
+    static Optional<Expr> as(Expr value, Type type, String layout) {
+        if (value.type().equals(type)) {
+            return Optional.of(value);
+        }
+        return switch (value.type()) {
+            case Type.Text _ -> Optional.ofNullable(ofText(value, type, layout));
+            case Type.Int _, Type.Decimal _ -> ofNumber(value, type);
+            case Type.Bool _
+            when type.equals(Type.TEXT) ->
+                Optional.of(Formula.when(
+                        value,
+                        Expr.Literal.text("true"),
+                        Formula.when(Formula.not(value), Expr.Literal.text("false"), Formula.missing(Type.TEXT))));
+            case Type.Date _
+            when type.equals(Type.TEXT) ->
+                Optional.of(Formula.call("format_date", value, layout(layout, "yyyy-MM-dd")));
+            case Type.Timestamp _
+            when type.equals(Type.TEXT) ->
+                Optional.of(Formula.call("format_timestamp", value, layout(layout, "yyyy-MM-dd HH:mm:ss")));
+            default -> Optional.empty();
+        };
+    }
+
+    private static Expr layout(String layout, String usual) {
+        return Expr.Literal.text(layout.isEmpty() ? usual : layout);
+    }
+
+    private static @org.jspecify.annotations.Nullable Expr ofText(Expr value, Type type, String layout) {
+        return switch (type) {
+            case Type.Int _ -> Formula.call("to_integer", value);
+            case Type.Decimal(int _, int scale) ->
+                Arithmetic.held(Formula.call("to_decimal", value, Expr.Literal.integer(scale)), type);
+            case Type.Num _ -> Formula.call("to_number", value);
+            case Type.Bool _ -> {
+                Expr lower = Formula.call("lower", Formula.call("trim", value));
+                yield Formula.when(
+                        Formula.call("=", lower, Expr.Literal.text("true")),
+                        Expr.Literal.truth(true),
+                        Formula.when(
+                                Formula.call("=", lower, Expr.Literal.text("false")),
+                                Expr.Literal.truth(false),
+                                Formula.missing(Type.BOOLEAN)));
+            }
+            case Type.Date _ -> Formula.call("to_date", value, layout(layout, "yyyy-MM-dd"));
+            case Type.Timestamp _ -> Formula.call("to_timestamp", value, layout(layout, "yyyy-MM-dd HH:mm:ss"));
+            case Type.Text _, Type.ListOf _, Type.Mapping _, Type.Unknown _ -> null;
+        };
+    }
+
+    /// A number is brought to a type exactly, or is missing there.
+    private static Optional<Expr> ofNumber(Expr value, Type type) {
+        return switch (type) {
+            case Type.Text _ -> Optional.of(Formula.call("to_text", value));
+            case Type.Decimal(int precision, int scale) -> Optional.of(narrow(value, precision, scale));
+            case Type.Int _ -> Optional.of(Formula.call("floor", narrow(value, 18, 0)));
+            default -> Optional.empty();
+        };
+    }
+
+    private static Expr narrow(Expr value, int precision, int scale) {
+        return Formula.call("narrow", value, Expr.Literal.integer(precision), Expr.Literal.integer(scale));
+    }
+}

@@ -1,0 +1,25 @@
+package fixshelf.plan;
+
+import java.util.Optional;
+
+/// A part of a line that its author fills.
+///
+/// @param fallback what stands in it when nothing is written; none when it must be filled, or may be left out
+/// @param needed whether it must be filled
+/// @param about one sentence for its reader
+public record Blank<T>(String name, Kind<T> kind, Optional<Written> fallback, boolean needed, String about) {
+    /// One that must be filled.
+    public static <T> Blank<T> needed(String name, Kind<T> kind, String about) {
+        return new Blank<>(name, kind, Optional.empty(), true, about);
+    }
+
+    /// One that means this when nothing is written.
+    public static <T> Blank<T> usually(String name, Kind<T> kind, String fallback, String about) {
+        return new Blank<>(name, kind, Optional.of(Written.word(fallback)), false, about);
+    }
+
+    /// One that may be left out.
+    public static <T> Blank<T> optional(String name, Kind<T> kind, String about) {
+        return new Blank<>(name, kind, Optional.empty(), false, about);
+    }
+}

@@ -1,0 +1,75 @@
+package fixshelf.plan;
+
+import fixshelf.language.Expr;
+import fixshelf.language.Scope;
+import fixshelf.problem.Outcome;
+import fixshelf.table.Field;
+import fixshelf.table.Relation;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/// What stands around a line: the table before it, and all that it may name.
+///
+/// @param before the table that the line works on
+/// @param parameters those of the job with their values, which expressions may name
+/// @param names what expressions may name instead of the columns, inside of a table fix
+public record Context(
+        Relation before,
+        Scope.Fixes fixes,
+        Map<String, Expr.Literal> parameters,
+        Sources sources,
+        Ids ids,
+        Optional<Map<String, Expr>> names) {
+    public Context(Relation before, Scope.Fixes fixes, Map<String, Expr.Literal> parameters, Sources sources, Ids ids) {
+        this(before, fixes, parameters, sources, ids, Optional.empty());
+    }
+
+    /// Other tables by their names.
+    public interface Sources {
+        Sources NONE = new Sources() {
+            @Override
+            public Outcome<Relation> find(String name, Ids ids) {
+                return Outcome.failed(fixshelf.problem.Problem.about(
+                        fixshelf.problem.Code.NO_SUCH, name, "There is no table " + name + " here.", "Name another."));
+            }
+
+            @Override
+            public List<String> names() {
+                return List.of();
+            }
+
+            @Override
+            public Outcome<Map<String, @Nullable String>> pairs(String source, String from, String to) {
+                return find(source, new Ids(0)).map(_ -> Map.of());
+            }
+        };
+
+        /// The table, with fields of new numbers.
+        Outcome<Relation> find(String name, Ids ids);
+
+        List<String> names();
+
+        /// Two columns of a dataset as pairs, in the order of its rows. Rows without a key say nothing; a key with two
+        /// values is a problem.
+        Outcome<Map<String, @Nullable String>> pairs(String source, String from, String to);
+    }
+
+    /// Gives numbers to new fields; the same line gives the same ones again.
+    public static final class Ids {
+        private int next;
+
+        public Ids(int line) {
+            next = line * 100_000;
+        }
+
+        public int next() {
+            return next++;
+        }
+    }
+
+    public List<Field> fields() {
+        return before.shape().fields();
+    }
+}

@@ -1,0 +1,115 @@
+package fixshelf.plan;
+
+import fixshelf.language.Expr;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.table.Computed;
+import fixshelf.table.Field;
+import fixshelf.table.Relation;
+import fixshelf.table.Shape;
+import fixshelf.type.Type;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.NoSuchElementException;
+import java.util.Optional;
+
+/// What an operation is given: the table before, and its blanks, read and typed.
+public final class Given {
+    private final Context context;
+    private final Map<String, Object> values = new HashMap<>();
+    private final Map<String, Written> written = new HashMap<>();
+
+    Given(Context context) {
+        this.context = context;
+    }
+
+    void write(String blank, Written what) {
+        written.put(blank, what);
+    }
+
+    /// What its author wrote in a blank, or what is usual there.
+    Optional<Written> written(String blank) {
+        return Optional.ofNullable(written.get(blank));
+    }
+
+    void put(String blank, Object value) {
+        values.put(blank, value);
+    }
+
+    public Context context() {
+        return context;
+    }
+
+    public Relation before() {
+        return context.before();
+    }
+
+    public List<Field> fields() {
+        return context.fields();
+    }
+
+    /// What stands in a blank that must be filled or has a fallback.
+    public <T> T get(Blank<T> blank) {
+        return find(blank).orElseThrow(() -> new NoSuchElementException(blank.name()));
+    }
+
+    /// What stands in a blank, if anything does.
+    @SuppressWarnings("unchecked") // a blank's kind gave the value
+    public <T> Optional<T> find(Blank<T> blank) {
+        return Optional.ofNullable((T) values.get(blank.name()));
+    }
+
+    /// A new field.
+    public Field field(String name, Type type) {
+        return new Field(context.ids().next(), name, type);
+    }
+
+    /// A new field that nobody sees afterwards, with a name that no field has.
+    public Field helper(String wanted, Type type) {
+        String name = wanted;
+        while (before().shape().find(name).isPresent()) {
+            name += "_";
+        }
+        return field(name, type);
+    }
+
+    /// Whether a new column of that name would meet one that is there.
+    public Optional<Problem> meets(String name) {
+        return before().shape()
+                .find(name)
+                .map(f -> problem(
+                        Code.NAME_CLASH,
+                        "There is a column " + f.name() + " already.",
+                        "Choose another name, or leave the column out before."));
+    }
+
+    public static Problem problem(Code code, String what, String todo) {
+        return Problem.about(code, "line", what, todo);
+    }
+
+    public static Operation.Resolution refused(Code code, String what, String todo) {
+        return new Operation.Resolution.Refused(List.of(problem(code, what, todo)));
+    }
+
+    /// The table before with these cells.
+    public Relation computed(List<Computed> cells) {
+        return cells.isEmpty() ? before() : new Relation.Compute(before(), cells);
+    }
+
+    /// A relation without some fields, as helpers are.
+    public static Relation without(Relation from, List<Field> gone) {
+        return new Relation.Pick(
+                from,
+                new Shape(from.shape().fields().stream()
+                        .filter(f -> gone.stream().noneMatch(g -> g.id() == f.id()))
+                        .toList()));
+    }
+
+    /// A plain value as a constant of that type; empty where it is none.
+    public Optional<Expr> constant(String text, Type type) {
+        return new ArgumentKind(new fixshelf.language.Parameter("value", type, Optional.empty(), "", false))
+                .read(Written.word(text), context)
+                .value();
+    }
+}

@@ -1,0 +1,47 @@
+package fixshelf.plan;
+
+import fixshelf.language.Names;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.table.Field;
+import java.util.List;
+import java.util.Optional;
+
+/// Problems of blanks; the planner gives them their places.
+final class Refusal {
+    private Refusal() {}
+
+    static <T> Outcome<T> of(Code code, String what, String todo) {
+        return Outcome.failed(Problem.about(code, "blank", what, todo));
+    }
+
+    static <T> Outcome<T> field(String what, String todo) {
+        return of(Code.BAD_FIELD, what, todo);
+    }
+
+    /// The column of that name; the nearest ones in a problem.
+    static Outcome<Field> column(String name, Context context) {
+        Optional<Field> field = context.before().shape().find(name);
+        List<String> all = context.before().shape().names();
+        return field.map(Outcome::of)
+                .orElseGet(() -> of(
+                        Code.NO_SUCH_COLUMN,
+                        "There is no column " + name + " at this line.",
+                        Names.suggest(
+                                name,
+                                all,
+                                "Columns: "
+                                        + String.join(
+                                                ", ", all.stream().limit(20).toList()) + ".")));
+    }
+
+    /// All of them, or the problems of those that are none.
+    static <T> Outcome<List<T>> together(List<Outcome<T>> outcomes) {
+        List<Problem> problems =
+                outcomes.stream().flatMap(o -> o.problems().stream()).toList();
+        return outcomes.stream().allMatch(Outcome::isPresent)
+                ? Outcome.of(outcomes.stream().map(Outcome::get).toList(), problems)
+                : Outcome.failed(problems);
+    }
+}

@@ -1,0 +1,33 @@
+package fixshelf.plan;
+
+import java.util.List;
+import java.util.Map;
+
+/// An example of an operation: documentation, and a test in every language.
+///
+/// @param title what it shows
+/// @param given the table that goes in
+/// @param others other tables by their names
+/// @param call the line as it stands on a page
+/// @param gives the table that comes out
+public record TableExample(String title, Table given, Map<String, Table> others, String call, Table gives) {
+    public TableExample(String title, Table given, String call, Table gives) {
+        this(title, given, Map.of(), call, gives);
+    }
+
+    /// A small table: a heading of names with types where they are not text, and rows of constants, `NULL` for missing.
+    public record Table(List<String> heading, List<List<String>> rows) {
+        /// Reads `name | n integer` and rows such as `'a' | 1`.
+        public static Table of(String heading, String... rows) {
+            return new Table(
+                    cells(heading),
+                    java.util.Arrays.stream(rows).map(Table::cells).toList());
+        }
+
+        private static List<String> cells(String row) {
+            return java.util.Arrays.stream(row.split(" \\| "))
+                    .map(String::strip)
+                    .toList();
+        }
+    }
+}

@@ -1,0 +1,287 @@
+package fixshelf.plan;
+
+import fixshelf.language.Expr;
+import fixshelf.plan.Written.Fields;
+import fixshelf.plan.Written.Items;
+import fixshelf.plan.Written.Word;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.table.Field;
+import fixshelf.table.Relation;
+import fixshelf.table.Shape;
+import fixshelf.table.Sorted;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.function.Supplier;
+import java.util.stream.Collectors;
+
+/// A table fix as an operation: its lines, with the arguments of a call in place of its parameters.
+///
+/// In blanks that take columns and names a parameter stands as `{x}`; in expressions it is a bare name, as are the
+/// columns that lines above made. Columns that it makes are its own, and leave it only under a parameter that is a new
+/// name; columns of the caller that it is not given stay as they are.
+///
+/// @param callables what its lines can call
+public record TableFix(
+        String name,
+        String sentence,
+        String prose,
+        List<Blank<?>> blanks,
+        List<Line> lines,
+        List<TableExample> examples,
+        Supplier<Callables> callables)
+        implements Operation {
+    private static final int DEEPEST = 20;
+    private static final ThreadLocal<Integer> DEPTH = ThreadLocal.withInitial(() -> 0);
+
+    public TableFix {
+        blanks = List.copyOf(blanks);
+        lines = List.copyOf(lines);
+        examples = List.copyOf(examples);
+    }
+
+    @Override
+    public Meaning about() {
+        String calls = lines.stream().map(Line::call).distinct().collect(Collectors.joining(", "));
+        return new Meaning(
+                prose,
+                "",
+                "",
+                "As its lines say: " + calls + ".",
+                "",
+                "",
+                "Columns of its own meet none.",
+                "",
+                "As its lines.");
+    }
+
+    @Override
+    public boolean losesValues() {
+        return true;
+    }
+
+    @Override
+    public Resolution resolve(Given given) {
+        if (DEPTH.get() > DEEPEST) {
+            return Given.refused(Code.CYCLE, "Table fixes call each other in a circle: " + name + ".", "Break it.");
+        }
+        return new Call(given).resolve();
+    }
+
+    /// One call of the fix.
+    private final class Call {
+        private final Given given;
+        private final Map<String, Written> arguments = new LinkedHashMap<>();
+        private final Map<String, Expr> named = new LinkedHashMap<>();
+        private final Set<String> newNames = new HashSet<>();
+        private final List<Field> outer;
+
+        private Call(Given given) {
+            this.given = given;
+            Set<String> taken = lines.stream()
+                    .flatMap(l -> l.blanks().values().stream())
+                    .flatMap(w -> words(w).stream())
+                    .map(w -> w.toLowerCase(Locale.ROOT))
+                    .collect(Collectors.toSet());
+            outer = given.fields().stream()
+                    .map(f -> f.named(free(f.name(), taken)))
+                    .toList();
+            blanks.forEach(this::bind);
+        }
+
+        private String free(String name, Set<String> taken) {
+            String free = name;
+            while (taken.contains(free.toLowerCase(Locale.ROOT))) {
+                free += "_";
+            }
+            return free;
+        }
+
+        private static List<String> words(Written written) {
+            return switch (written) {
+                case Word(String text) -> List.of(text);
+                case Items(List<Written> items) ->
+                    items.stream().flatMap(i -> words(i).stream()).toList();
+                case Fields(Map<String, Written> fields) -> {
+                    List<String> all = new ArrayList<>(fields.keySet());
+                    fields.values().forEach(v -> all.addAll(words(v)));
+                    yield all;
+                }
+            };
+        }
+
+        private String inside(Field field) {
+            return outer.stream()
+                    .filter(o -> o.id() == field.id())
+                    .findFirst()
+                    .map(Field::name)
+                    .orElse(field.name());
+        }
+
+        /// What a parameter stands for, in blanks and in expressions.
+        private void bind(Blank<?> blank) {
+            Object value = given.find(blank).orElse(null);
+            switch (value) {
+                case null -> {}
+                case Field field -> {
+                    arguments.put(blank.name(), Written.word(inside(field)));
+                    named.put(blank.name(), field.value());
+                }
+                case Expr expr -> {
+                    named.put(blank.name(), expr);
+                    if (expr instanceof Expr.Literal(Object constant, var _) && constant != null) {
+                        arguments.put(blank.name(), Written.word(constant.toString()));
+                    }
+                }
+                case String name -> {
+                    arguments.put(blank.name(), Written.word(name));
+                    if (blank.kind().equals(ColumnKinds.NEW_NAME)) {
+                        newNames.add(name.toLowerCase(Locale.ROOT));
+                    }
+                }
+                case List<?> fields
+                when fields.stream().allMatch(Field.class::isInstance) ->
+                    arguments.put(
+                            blank.name(),
+                            Written.words(
+                                    fields.stream().map(f -> inside((Field) f)).toList()));
+                case List<?> order
+                when order.stream().allMatch(Sorted.class::isInstance) ->
+                    arguments.put(
+                            blank.name(),
+                            new Items(
+                                    order.stream().map(s -> sorted((Sorted) s)).toList()));
+                default -> given.written(blank.name()).ifPresent(w -> arguments.put(blank.name(), w));
+            }
+        }
+
+        private Written sorted(Sorted sorted) {
+            String column = inside(sorted.field());
+            return sorted.descending() ? Written.field(column, Written.word("descending")) : Written.word(column);
+        }
+
+        private Resolution resolve() {
+            boolean same = outer.equals(given.fields());
+            Relation begun = same ? given.before() : new Relation.Pick(given.before(), new Shape(outer));
+            DEPTH.set(DEPTH.get() + 1);
+            try {
+                return go(0, begun, new ArrayList<>());
+            } finally {
+                DEPTH.set(DEPTH.get() - 1);
+            }
+        }
+
+        private Resolution go(int index, Relation now, List<Report> reports) {
+            if (index == lines.size()) {
+                return finished(now, reports);
+            }
+            Line line = filled(lines.get(index));
+            if (line.rest()) {
+                return go(index + 1, now, reports);
+            }
+            Resolution resolution = Planner.inside(line, context(now), callables.get());
+            return after(resolution, index, reports);
+        }
+
+        private Resolution after(Resolution resolution, int index, List<Report> reports) {
+            return switch (resolution) {
+                case Resolution.Done(Relation after, List<Report> more, var _) -> {
+                    List<Report> all = new ArrayList<>(reports);
+                    more.forEach(r -> all.add(new Report(
+                            r.name() + "_" + (index + 1),
+                            r.relation(),
+                            r.words() + ", line " + (index + 1),
+                            r.breaks())));
+                    yield go(index + 1, after, all);
+                }
+                case Resolution.Asks(Relation about, var then) ->
+                    new Resolution.Asks(about, rows -> after(then.apply(rows), index, reports));
+                case Resolution.Refused(List<Problem> why) ->
+                    new Resolution.Refused(why.stream()
+                            .map(p -> new Problem(
+                                    p.code(),
+                                    p.severity(),
+                                    p.where(),
+                                    name + ", line " + (index + 1) + ": " + p.what(),
+                                    p.todo()))
+                            .toList());
+            };
+        }
+
+        /// Names in expressions are parameters, and the columns that were made so far.
+        private Context context(Relation now) {
+            Map<String, Expr> names = new LinkedHashMap<>(named);
+            now.shape().fields().stream()
+                    .filter(f -> outer.stream().noneMatch(o -> o.id() == f.id()))
+                    .forEach(f -> names.putIfAbsent(f.name(), f.value()));
+            Context context = given.context();
+            return new Context(now, context.fixes(), Map.of(), context.sources(), context.ids(), Optional.of(names));
+        }
+
+        private Line filled(Line line) {
+            Map<String, Written> filled = new LinkedHashMap<>();
+            line.blanks().forEach((blank, written) -> filled.put(blank, filled(written)));
+            return new Line(line.call(), filled, "", false, line.rest());
+        }
+
+        /// The written with arguments in place of `{x}`; a list that stands for an item is spread.
+        private Written filled(Written written) {
+            return switch (written) {
+                case Word(String text) -> argument(text).orElse(written);
+                case Items(List<Written> items) -> {
+                    List<Written> all = new ArrayList<>();
+                    for (Written item : items) {
+                        Written one = filled(item);
+                        if (item instanceof Word && one instanceof Items(List<Written> several)) {
+                            all.addAll(several);
+                        } else {
+                            all.add(one);
+                        }
+                    }
+                    yield new Items(all);
+                }
+                case Fields(Map<String, Written> fields) -> {
+                    Map<String, Written> all = new LinkedHashMap<>();
+                    fields.forEach((k, v) -> all.put(
+                            argument(k)
+                                    .filter(Word.class::isInstance)
+                                    .map(w -> ((Word) w).text())
+                                    .orElse(k),
+                            filled(v)));
+                    yield new Fields(all);
+                }
+            };
+        }
+
+        private Optional<Written> argument(String text) {
+            boolean whole = text.startsWith("{") && text.endsWith("}");
+            return whole ? Optional.ofNullable(arguments.get(text.substring(1, text.length() - 1))) : Optional.empty();
+        }
+
+        /// The caller's columns under their own names, and new ones under the names that were asked for.
+        private Resolution finished(Relation now, List<Report> reports) {
+            List<Field> fields = new ArrayList<>();
+            for (Field field : now.shape().fields()) {
+                Optional<Field> callers = given.fields().stream()
+                        .filter(f -> f.id() == field.id())
+                        .findFirst();
+                Optional<Field> started =
+                        outer.stream().filter(f -> f.id() == field.id()).findFirst();
+                if (callers.isPresent()) {
+                    boolean renamed = !started.orElseThrow().name().equals(field.name());
+                    fields.add(renamed ? field : field.named(callers.get().name()));
+                } else if (newNames.contains(field.name().toLowerCase(Locale.ROOT))) {
+                    fields.add(field);
+                }
+            }
+            Shape shape = new Shape(fields);
+            return new Resolution.Done(shape.equals(now.shape()) ? now : new Relation.Pick(now, shape), reports);
+        }
+    }
+}

@@ -1,0 +1,142 @@
+package fixshelf.render;
+
+import fixshelf.language.Expr;
+import fixshelf.plan.Operation;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.table.Field;
+import fixshelf.table.Relation;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Function;
+
+/// A job as a function from data frames to a data frame: `df` goes from line to line.
+abstract class FrameJobs {
+    private final List<String> body = new ArrayList<>();
+    private final Function<Expr, Expr> inJob;
+    private int kept;
+
+    /// @param inJob what stands for a new value
+    FrameJobs(Function<Expr, Expr> inJob) {
+        this.inJob = inJob;
+    }
+
+    /// The argument for another table.
+    abstract String other(String source);
+
+    /// A statement that gives a name to a value.
+    abstract String assigned(String name, String value);
+
+    /// All columns of a frame as texts.
+    abstract String texts(String frame);
+
+    /// A statement that stops where a frame has any row.
+    abstract String stopped(String frame, String words);
+
+    /// The function around its statements.
+    abstract String function(JobCode job, String name, List<String> others, List<String> statements);
+
+    abstract String compute(Relation.Compute compute);
+
+    abstract String pick(Relation.Pick pick);
+
+    abstract String keep(Relation.Keep keep);
+
+    abstract String sort(Relation.Sort sort);
+
+    abstract String firstOf(Relation.FirstOf first);
+
+    abstract String window(Relation.Window window);
+
+    abstract String group(Relation.Group group);
+
+    abstract String join(Relation.Join join, String right);
+
+    abstract String union(Relation.Union union, List<String> others);
+
+    /// @param others the fields that stay
+    abstract String unpivot(Relation.Unpivot unpivot, List<Field> others);
+
+    /// An expression over the columns of a table, as it is written in the job.
+    final Expr inJob(Expr expr, Relation from) {
+        return inJob.apply(JobCode.named(expr, from));
+    }
+
+    final Outcome<String> write(JobCode job, String name) {
+        List<Problem> problems = new ArrayList<>();
+        List<String> others =
+                job.sources().stream().skip(1).map(s -> other(s.name())).toList();
+        body.add(assigned("df", texts("df")));
+        others.forEach(o -> body.add(assigned(o, texts(o))));
+        for (JobCode.Line line : job.lines()) {
+            int before = body.size();
+            try {
+                makeSure(line);
+                add(line.step().after());
+                if (body.size() > before) {
+                    String words = line.number() + ". " + line.sentence();
+                    body.set(before, Comments.line("#", words) + body.get(before));
+                }
+            } catch (ProblemException e) {
+                problems.add(JobCode.refused(line, e.problem()));
+            }
+        }
+        return problems.isEmpty() ? Outcome.of(function(job, name, others, body)) : Outcome.failed(problems);
+    }
+
+    /// What a run makes sure of, as assertions; they speak of the table before the line.
+    private void makeSure(JobCode.Line line) {
+        line.step().reports().stream().filter(Operation.Report::breaks).forEach(r -> {
+            String broken = beside(r.relation());
+            body.add(stopped(broken, line.number() + ". " + line.sentence()));
+        });
+    }
+
+    /// Makes `df` what a relation is.
+    private void add(Relation relation) {
+        switch (relation) {
+            case Relation.Result _ -> {}
+            case Relation.Source(String name, var _) -> body.add(assigned("df", other(name)));
+            case Relation.Compute compute -> after(compute.from(), () -> compute(compute));
+            case Relation.Pick pick -> after(pick.from(), () -> pick(pick));
+            case Relation.Keep keep -> after(keep.from(), () -> keep(keep));
+            case Relation.Sort sort -> after(sort.from(), () -> sort(sort));
+            case Relation.FirstOf first -> after(first.from(), () -> firstOf(first));
+            case Relation.Window window -> after(window.from(), () -> window(window));
+            case Relation.Group group -> after(group.from(), () -> group(group));
+            case Relation.Join join -> after(join.left(), () -> join(join, beside(join.right())));
+            case Relation.Union union -> {
+                List<Relation> more = union.tables().subList(1, union.tables().size());
+                after(
+                        union.tables().getFirst(),
+                        () -> union(union, more.stream().map(this::beside).toList()));
+            }
+            case Relation.Unpivot unpivot -> {
+                List<Field> fields = unpivot.shape().fields();
+                int made = 1 + unpivot.values().size();
+                after(unpivot.from(), () -> unpivot(unpivot, fields.subList(0, fields.size() - made)));
+            }
+        }
+    }
+
+    private void after(Relation from, FrameLanguage.Work statement) {
+        add(from);
+        body.add(statement.code());
+    }
+
+    /// Works out another table, while `df` stays what it is, and gives its name.
+    private String beside(Relation relation) {
+        if (relation instanceof Relation.Source(String name, var _)) {
+            return other(name);
+        }
+        kept++;
+        String before = "kept_" + kept;
+        String made = "other_" + kept;
+        body.add(assigned(before, "df"));
+        add(relation);
+        body.add(assigned(made, "df"));
+        body.add(assigned("df", before));
+        return made;
+    }
+}

@@ -1,0 +1,203 @@
+package fixshelf.shelf;
+
+import fixshelf.language.Names;
+import fixshelf.language.Parameter;
+import fixshelf.operations.Operations;
+import fixshelf.plan.ArgumentKind;
+import fixshelf.plan.Blank;
+import fixshelf.plan.ColumnKinds;
+import fixshelf.plan.ExpressionKinds;
+import fixshelf.plan.Kind;
+import fixshelf.plan.TableExample;
+import fixshelf.plan.ValueKinds;
+import fixshelf.plan.Written;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import fixshelf.problem.Span;
+import fixshelf.type.Type;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/// Reads the page of a table fix: fields, prose, one block of lines fenced as `yaml`, and cases as pairs of small
+/// tables.
+final class TableFixPages {
+    private static final Set<String> FIELDS =
+            Set.of("format", "fix", "kind", "version", "reads", "tags", "parameters", "promises");
+
+    private final SourceText source;
+    private final List<Problem> problems = new ArrayList<>();
+
+    private TableFixPages(SourceText source) {
+        this.source = source;
+    }
+
+    /// Whether a page says that it is a table fix.
+    static boolean isTableFix(SourceText source) {
+        return source.text().lines().limit(60).anyMatch(l -> l.strip().matches("kind:\\s*table"));
+    }
+
+    static TableFixPage read(Path file, SourceText source) {
+        return new TableFixPages(source).page(file);
+    }
+
+    private TableFixPage page(Path file) {
+        PageText text = PageText.of(source);
+        Span front = text.front().orElse(new Span(0, 0));
+        Optional<Yaml.Fields> fields = Yaml.read(source, front, problems);
+        fields.ifPresent(f -> f.allow(FIELDS));
+        String fallback = file.getFileName().toString().replaceFirst("\\.fix\\.md$", "");
+        String name = fields.flatMap(f -> f.text("fix")).orElse(fallback);
+        fields.ifPresent(f -> wantName(f, name));
+        List<Blank<?>> parameters = fields.flatMap(f -> f.fields("parameters"))
+                .map(this::parameters)
+                .orElse(List.of());
+        List<JobPage.PlacedLine> lines = lines(text);
+        return new TableFixPage(
+                file,
+                source,
+                name,
+                fields.map(f -> f.text("version", "0.1.0")).orElse("0.1.0"),
+                fields.map(f -> f.text("reads", "")).orElse(""),
+                text.title().orElse(name.replace('_', ' ')),
+                prose(text),
+                parameters,
+                lines,
+                cases(name, text, parameters),
+                problems);
+    }
+
+    private String prose(PageText text) {
+        Span span = text.tableProse();
+        return source.text().substring(span.start(), span.end()).strip();
+    }
+
+    private void wantName(Yaml.Fields fields, String name) {
+        fields.wantName("fix", name, "Write labels_from_below, say.");
+        if (Operations.find(name).isPresent()) {
+            fields.report(
+                    Code.NAME_CLASH,
+                    fields.spanOfValue("fix"),
+                    name + " is an operation already.",
+                    "Choose another name.");
+        }
+    }
+
+    private List<Blank<?>> parameters(Yaml.Fields all) {
+        List<Blank<?>> blanks = new ArrayList<>();
+        for (String name : all.names()) {
+            Names.problemWith(name)
+                    .ifPresent(why -> all.report(Code.BAD_FIELD, all.spanOfField(name), why, "Write amount, say."));
+            all.fields(name).ifPresent(f -> blanks.add(blank(name, f)));
+        }
+        return blanks;
+    }
+
+    private Blank<?> blank(String name, Yaml.Fields fields) {
+        fields.allow(Set.of("type", "default", "about"));
+        Kind<?> kind = kind(name, fields.text("type", "text"), fields);
+        Optional<Written> fallback = fields.written("default");
+        return new Blank<>(name, kind, fallback, fallback.isEmpty(), fields.text("about", ""));
+    }
+
+    private static Kind<?> kind(String name, String type, Yaml.Fields fields) {
+        return switch (type.strip()) {
+            case "column", "column of text" -> ColumnKinds.COLUMN;
+            case "columns", "columns of text" -> ColumnKinds.COLUMNS;
+            case "new name" -> ColumnKinds.NEW_NAME;
+            case "order" -> ColumnKinds.ORDER;
+            case "condition" -> ExpressionKinds.CONDITION;
+            case "table" -> ValueKinds.SOURCE;
+            default -> {
+                Optional<Type> value = Type.parse(type);
+                if (value.isEmpty()) {
+                    fields.report(
+                            Code.WRONG_TYPE,
+                            fields.spanOfValue("type"),
+                            "There is no such type.",
+                            "Known: column, columns, new name, order, condition, table, and the types of values.");
+                }
+                yield new ArgumentKind(new Parameter(name, value.orElse(Type.TEXT), Optional.empty(), "", false));
+            }
+        };
+    }
+
+    private List<JobPage.PlacedLine> lines(PageText text) {
+        List<Span> bodies = text.bodies("yaml");
+        if (bodies.size() != 1) {
+            problems.add(Problem.error(
+                    bodies.isEmpty() ? Code.NO_BODY : Code.TWO_BODIES,
+                    new Problem.Where(source, bodies.isEmpty() ? new Span(0, 0) : bodies.get(1)),
+                    bodies.isEmpty() ? "This page has no lines." : "This page has two blocks of lines.",
+                    "Write one block fenced as yaml, with a line of a job at each dash."));
+        }
+        return bodies.stream()
+                .findFirst()
+                .map(b -> Yaml.list(source, b, problems, LineFields::read))
+                .orElse(List.of());
+    }
+
+    private List<TableExample> cases(String fix, PageText text, List<Blank<?>> parameters) {
+        List<TableExample> cases = new ArrayList<>();
+        for (PageText.CaseText each : text.tableCases()) {
+            Optional<PageText.Table> given = Optional.ofNullable(each.tables().get("given"));
+            Optional<PageText.Table> gives = Optional.ofNullable(each.tables().get("gives"));
+            if (given.isEmpty() || gives.isEmpty()) {
+                problems.add(Problem.error(
+                        Code.BAD_CASE,
+                        new Problem.Where(source, each.span()),
+                        "The case " + each.title() + " lacks a table.",
+                        "Write `given` and `gives`, each with a table below."));
+                continue;
+            }
+            Map<String, TableExample.Table> others = new LinkedHashMap<>();
+            each.tables().forEach((label, table) -> {
+                if (!Set.of("with", "given", "gives").contains(label)) {
+                    others.put(label, table(table));
+                }
+            });
+            cases.add(new TableExample(
+                    each.title(), table(given.get()), others, call(fix, each, parameters), table(gives.get())));
+        }
+        return cases;
+    }
+
+    /// The call of a case, as a line of a job.
+    private String call(String fix, PageText.CaseText each, List<Blank<?>> parameters) {
+        Map<String, Written> arguments = new LinkedHashMap<>();
+        PageText.Table with = each.tables().get("with");
+        if (with != null && !with.rows().isEmpty()) {
+            for (int i = 0; i < with.heading().cells().size(); i++) {
+                String name = with.heading().cells().get(i).text();
+                PageText.Cell cell = with.rows().getFirst().cells().get(i);
+                Outcome<Written> typed = parameters.stream()
+                        .filter(p -> p.name().equals(name))
+                        .findFirst()
+                        .map(p -> p.kind().typed(cell.text()))
+                        .orElse(Outcome.of(Written.word(cell.text())));
+                typed.problems()
+                        .forEach(p -> problems.add(Problem.error(
+                                Code.BAD_CASE, new Problem.Where(source, cell.span()), p.what(), p.todo())));
+                typed.value().ifPresent(w -> arguments.put(name, w));
+            }
+        }
+        return YamlText.scalar(fix) + ": " + YamlText.written(new Written.Fields(arguments));
+    }
+
+    /// A heading says `name` or `name: type`.
+    private static TableExample.Table table(PageText.Table table) {
+        List<String> heading = table.heading().cells().stream()
+                .map(c -> c.text().replaceFirst(":\\s+", " "))
+                .toList();
+        List<List<String>> rows = table.rows().stream()
+                .map(r -> r.cells().stream().map(PageText.Cell::text).toList())
+                .toList();
+        return new TableExample.Table(heading, rows);
+    }
+}

@@ -1,0 +1,94 @@
+package fixshelf.work;
+
+import fixshelf.engine.Rows;
+import fixshelf.plan.Looks;
+import fixshelf.plan.Plan;
+import fixshelf.plan.Step;
+import fixshelf.problem.Outcome;
+import fixshelf.shelf.JobPage;
+import fixshelf.source.DelimitedFile;
+import fixshelf.table.Relation;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.util.Collections;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/// Looks at all rows of the source of a job. What was seen is remembered as long as the file, and the lines before,
+/// stay as they are.
+final class DataLooks implements Looks, AutoCloseable {
+    private static final int MOST_REMEMBERED = 200;
+
+    private static final Map<String, List<List<@Nullable Object>>> SEEN =
+            Collections.synchronizedMap(new LinkedHashMap<>() {
+                @Override
+                protected boolean removeEldestEntry(Map.Entry<String, List<List<@Nullable Object>>> eldest) {
+                    return size() > MOST_REMEMBERED;
+                }
+            });
+
+    private final JobPage job;
+    private final DelimitedFile source;
+    private final JobSources sources;
+    private @Nullable Preview preview;
+
+    DataLooks(JobPage job, DelimitedFile source, JobSources sources) {
+        this.job = job;
+        this.source = source;
+        this.sources = sources;
+    }
+
+    @Override
+    public Outcome<List<List<@Nullable Object>>> rows(Plan soFar, Relation about) {
+        String key = key(soFar, about);
+        List<List<@Nullable Object>> known = SEEN.get(key);
+        if (known != null) {
+            return Outcome.of(known);
+        }
+        if (preview == null) {
+            Outcome<Preview> opened = Preview.open(source, Long.MAX_VALUE, Long.MAX_VALUE);
+            if (!opened.isPresent()) {
+                return Outcome.failed(opened.problems());
+            }
+            preview = opened.get();
+        }
+        PlannedJob planned = new PlannedJob(job, source, soFar, List.of(), sources.files());
+        Outcome<List<List<@Nullable Object>>> rows = preview.rows(planned, about);
+        rows.value().ifPresent(r -> SEEN.put(key, r));
+        return rows;
+    }
+
+    /// The file as it is, the lines so far, and what is asked.
+    private String key(Plan soFar, Relation about) {
+        StringBuilder key = new StringBuilder(source.toString());
+        stamp(source, key);
+        sources.files().values().forEach(f -> stamp(f, key));
+        for (Step step : soFar.steps().subList(1, soFar.steps().size())) {
+            key.append('\n').append(Rows.traced(step.after(), DataLooks::base));
+        }
+        return key.append('\n').append(Rows.beside(about, DataLooks::base)).toString();
+    }
+
+    private static String base(Relation relation) {
+        return relation instanceof Relation.Result(int line, var _)
+                ? "line_" + line
+                : Rows.other((Relation.Source) relation);
+    }
+
+    private static void stamp(DelimitedFile file, StringBuilder key) {
+        try {
+            key.append(file.file()).append(Files.size(file.file())).append(Files.getLastModifiedTime(file.file()));
+        } catch (IOException e) {
+            key.append(System.nanoTime());
+        }
+    }
+
+    @Override
+    public void close() {
+        if (preview != null) {
+            preview.close();
+        }
+    }
+}

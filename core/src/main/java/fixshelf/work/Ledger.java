@@ -1,0 +1,58 @@
+package fixshelf.work;
+
+import fixshelf.plan.Plan;
+import fixshelf.table.Lineage;
+import java.util.ArrayList;
+import java.util.List;
+
+/// What became of every row that was read: left, merged into groups, multiplied, added or still there. It adds up.
+///
+/// @param read the rows of the source
+/// @param entries a line each that does anything with rows
+/// @param out the rows that come out
+public record Ledger(long read, List<Entry> entries, long out) {
+    public Ledger {
+        entries = List.copyOf(entries);
+    }
+
+    /// What a line did with rows.
+    ///
+    /// @param line its number
+    /// @param change by how many rows the table became longer or shorter
+    /// @param words what happened to them
+    public record Entry(int line, long change, String words) {}
+
+    /// Whether what was read, with all that happened, is what comes out.
+    public boolean addsUp() {
+        return read + entries.stream().mapToLong(Entry::change).sum() == out;
+    }
+
+    /// From the effects of all lines.
+    static Ledger of(Plan plan, List<LineEffect> effects) {
+        List<Entry> entries = new ArrayList<>();
+        LineEffect first = effects.getFirst();
+        if (first.left() > 0) {
+            entries.add(new Entry(1, -first.left(), "left out, as they do not fit"));
+        }
+        for (LineEffect effect : effects.subList(1, effects.size())) {
+            if (plan.steps().get(effect.line() - 1).rows() == Lineage.Rows.MERGED) {
+                entries.add(new Entry(
+                        effect.line(),
+                        effect.rowsAfter() - effect.rowsBefore(),
+                        String.format("%,d rows merged into %,d", effect.rowsBefore(), effect.rowsAfter())));
+                continue;
+            }
+            long several = effect.rowsAfter() - effect.added() - (effect.rowsBefore() - effect.left());
+            if (effect.left() > 0) {
+                entries.add(new Entry(effect.line(), -effect.left(), "left"));
+            }
+            if (several > 0) {
+                entries.add(new Entry(effect.line(), several, "more, where a row became several"));
+            }
+            if (effect.added() > 0) {
+                entries.add(new Entry(effect.line(), effect.added(), "came from another table"));
+            }
+        }
+        return new Ledger(first.rowsBefore(), entries, effects.getLast().rowsAfter());
+    }
+}

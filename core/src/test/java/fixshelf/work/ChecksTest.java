@@ -1,0 +1,151 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.Answer;
+import fixshelf.engine.DuckSession;
+import fixshelf.engine.Engines;
+import fixshelf.engine.FixEngine;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.render.Languages;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/// What a job makes sure of stops it, here and in other languages, also inside of a table fix; and what a line would
+/// tell beside its table is written where an output asks for it.
+class ChecksTest {
+    private static final String DATA = "a,n\nnote,\nx,1\n\"\",2\nx,3\n";
+
+    @TempDir
+    Path root;
+
+    private Shelf shelf;
+
+    @BeforeEach
+    void aTableFixThatChecks() throws IOException {
+        Jobs.shelf(root, DATA, "job: job\nlines:\n  - read: {file: data/in.csv, null_words: []}\n");
+        Files.writeString(root.resolve("fixes/below_note.fix.md"), """
+                ---
+                fix: below_note
+                kind: table
+                parameters:
+                  column: {type: column}
+                ---
+                # Below the note
+
+                ```yaml
+                - skip_rows: 1
+                - make_sure_filled: ["{column}"]
+                ```
+                """);
+    }
+
+    private PlannedJob planned(String line, String outputs) throws IOException {
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: data/in.csv, null_words: []}\n  - " + line + "\noutputs:\n"
+                        + outputs);
+        shelf = ShelfReader.read(root).get();
+        return PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '"',
+            value = {
+                "below_note: {column: a} | 1 row breaks line 2: '', 2.",
+                "make_sure: n <> '2' | 1 row breaks line 2: '', 2.",
+                "make_sure_filled: [a, n] | 2 rows break line 2: note, ''; '', 2.",
+                "make_sure_unique: [a] | 2 rows break line 2: x, 1; x, 3.",
+                "make_sure: n <> '2'@only_count: true | ",
+                "make_sure_unique: [a, n] | "
+            })
+    void aBrokenCheckStopsARunBeforeItWrites(String line, String why) throws IOException {
+        PlannedJob job = planned(line.strip().replace("@", "\n    "), "  - write: out.csv\n");
+        Outcome<JobRun.Report> report = JobRun.run(job, JobRun.Watcher.NONE);
+        assertThat(root.resolve("out.csv").toFile().exists()).isEqualTo(why == null);
+        assertThat(report.problems().stream().map(p -> p.what().replace('\n', ' ')))
+                .isEqualTo(why == null ? List.of() : List.of(why.strip()));
+        report.problems().forEach(p -> assertThat(p.code()).isEqualTo(Code.CHECK_BROKEN));
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"pandas", "r"})
+    void dataFramesStopToo(String language) throws IOException {
+        FixEngine engine = Engines.of(language);
+        Engines.assumeHere(engine);
+        PlannedJob job = planned("below_note: {column: a}", "  []\n");
+        Map<String, List<List<String>>> rows = Map.of(
+                "in",
+                List.of(
+                        Arrays.asList("note", ""),
+                        Arrays.asList("x", "1"),
+                        Arrays.asList("", "2"),
+                        Arrays.asList("x", "3")));
+        assertThat(engine.run(job.code(shelf), rows)).isInstanceOf(Answer.OfJob.Stopped.class);
+        Map<String, List<List<String>>> good = Map.of("in", List.of(Arrays.asList("", ""), Arrays.asList("x", "1")));
+        assertThat(engine.run(job.code(shelf), good)).isInstanceOf(Answer.OfJob.Rows.class);
+    }
+
+    @Test
+    void sqlHasAQueryForWhatBreaksIt() throws IOException {
+        String code = Languages.find("duckdb")
+                .orElseThrow()
+                .job(planned("below_note: {column: a}", "  []\n").code(shelf))
+                .get();
+        String check = code.substring(code.indexOf("-- What breaks line 2"));
+        try (DuckSession session = DuckSession.open()) {
+            session.run("CREATE TABLE \"in\" AS SELECT * FROM (VALUES ('note', '', 0), ('', '2', 1), ('x', '1', 2))"
+                    + " AS t(a, n, row_no)");
+            assertThat(session.query(check).rows()).isEqualTo(List.of(List.of("", "2")));
+        }
+    }
+
+    @Test
+    void anOutputTakesTheReportOfALine() throws IOException {
+        PlannedJob job = planned(
+                "drop_repeats: [a]\n    keep: last\n    name: once",
+                "  - write: out.csv\n  - write: repeats.csv\n    of: {line: once, report: repeats}\n");
+        JobRun.Report report = JobRun.run(job, JobRun.Watcher.NONE).get();
+        assertThat(root.resolve("out.csv"))
+                .hasContent("a,n\nnote,\n,2\nx,3\n".replace(",\n", ",\"\"\n").replace("\n,2", "\n\"\",2"));
+        assertThat(root.resolve("repeats.csv")).hasContent("a,n\nx,1\nx,3\n");
+        assertThat(report.rows(root.resolve("repeats.csv"))).isEqualTo(2);
+        assertThat(report.rows(root.resolve("out.csv"))).isEqualTo(3);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "{line: 2, report: nothing} ; Line 2 gives no report nothing. ; It gives repeats.",
+                "{line: twice, report: repeats} ; There is no line twice in this job. ; Give a line a `name`"
+            })
+    void aReportThatIsNotThereIsAProblem(String of, String what, String todo) throws IOException {
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - drop_repeats: [a]\n    keep: last\noutputs:\n"
+                        + "  - write: out.csv\n    of: " + of.strip() + "\n");
+        shelf = ShelfReader.read(root).get();
+        Problem problem = PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of())
+                .problems()
+                .getFirst();
+        assertThat(problem.what()).isEqualTo(what.strip());
+        assertThat(problem.todo()).startsWith(todo.strip());
+    }
+}

@@ -1,0 +1,70 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.Engines;
+import fixshelf.engine.FixEngine;
+import fixshelf.operations.Operations;
+import fixshelf.plan.Operation;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/// Every operation is documented and has examples, and every language gives what they say, or names beforehand what it
+/// cannot say.
+public class OperationExamplesTest {
+    static Stream<FixEngine> engines() {
+        return Engines.all();
+    }
+
+    @Test
+    void everyOperationIsDocumentedAndCanBeSaid() {
+        for (Operation operation : Operations.added()) {
+            assertThat(operation.about().purpose()).as(operation.name()).hasSizeGreaterThan(20);
+            assertThat(operation.about().languages()).as(operation.name()).isNotBlank();
+            assertThat(operation.examples()).as(operation.name()).isNotEmpty();
+            assertThat(operation.sentence())
+                    .startsWith(operation.sentence().substring(0, 1).toUpperCase(java.util.Locale.ROOT));
+            operation.blanks().stream().filter(b -> b.needed()).forEach(b -> assertThat(
+                            operation.sentence() + operation.examples())
+                    .as(operation.name())
+                    .contains(b.name()));
+            assertThat(OperationExamples.of(operation).problems())
+                    .as(operation.name())
+                    .isEmpty();
+        }
+    }
+
+    @ParameterizedTest
+    @MethodSource("engines")
+    void giveInEveryLanguageWhatTheySay(FixEngine engine) {
+        Engines.assumeHere(engine);
+        holdIn(engine);
+    }
+
+    /// Also for the engines of other modules.
+    public static void holdIn(FixEngine engine) {
+        List<String> wrong = new ArrayList<>();
+        for (Operation operation : Operations.added()) {
+            for (OperationExamples.Example example :
+                    OperationExamples.of(operation).get()) {
+                JobParity result = example.in(engine);
+                boolean right = result.verdict() instanceof JobParity.Same
+                        || result.verdict() instanceof JobParity.CannotSay && isNamed(engine, operation);
+                if (!right) {
+                    wrong.add(operation.name() + ", " + example.example().title() + ": " + result.mark() + " "
+                            + result.detail() + "\n"
+                            + engine.language().job(example.code()).value().orElse(""));
+                }
+            }
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    private static boolean isNamed(FixEngine engine, Operation operation) {
+        return operation.about().languages().contains(engine.language().title());
+    }
+}

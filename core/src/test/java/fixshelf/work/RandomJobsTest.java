@@ -1,0 +1,285 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.check.CaseResult;
+import fixshelf.engine.DuckSession;
+import fixshelf.engine.Engines;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.Grid;
+import fixshelf.engine.Stop;
+import fixshelf.plan.Step;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.JobPages;
+import fixshelf.shelf.Shelf;
+import fixshelf.problem.SourceText;
+import fixshelf.table.Field;
+import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
+import fixshelf.work.RelationModel.Row;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Random;
+import java.util.Set;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.jspecify.annotations.Nullable;
+
+/// Jobs put together at random: what a preview shows of each line is what the line means in plain Java, every row is
+/// accounted for, and a run reports and writes the same.
+public class RandomJobsTest {
+    /// Others are tried with `-Djobs.seed=…`, more of them with `-Djobs.count=…`.
+    private static final long SEED = Long.getLong("jobs.seed", 3);
+
+    private static final int JOBS = Integer.getInteger("jobs.count", 60);
+    private static final int LINES = 6;
+
+    /// Columns that have the names of hidden things; keys that differ little; texts that are missing, empty or blank.
+    private static final String DATA = """
+            k,rowid,v,select,n
+            a,1,x,p,3
+            A,2,,q,1
+            a ,3,x,,
+            a,4,y,p,2
+            ,5,x,q,10
+            ,6, ,q,2
+            b,7,"","r s",3
+            b,7,z,"r,s",x
+            """;
+
+    private static final String LIST = "k,p,line_2\na,one,1\na,two,2\nb,three,3\nc,four,4\n,five,5\n";
+
+    /// Lines that may fit; those that do not are left out.
+    private static final List<String> LINES_OF_ALL_KINDS = List.of(
+            "keep_rows: v = 'x'",
+            "keep_rows: v IS NOT NULL OR k = 'a'",
+            "leave_out_rows: k > 'a'",
+            "leave_out_blank_rows: [v, n]",
+            "first_rows: 5",
+            "skip_rows: 1",
+            "drop_repeats: [k]\n    keep: last\n    by: [n]",
+            "drop_repeats: [k, v]\n    keep: first",
+            "mark_repeats: [k]\n    into: again",
+            "mark_repeats: [k]\n    into: nth\n    mark: number",
+            "sort: [{n: descending}, k]",
+            "sort: [v]",
+            "number_rows: nr\n    within: [k]\n    by: [{rowid: descending}]",
+            "number_rows: shared\n    by: [k]\n    ties: shared",
+            "number_rows: dense\n    by: [v]\n    ties: no_gaps",
+            "choose: [rowid, k, n, v]",
+            "drop: [select]",
+            "rename: {k: v, v: k}",
+            "rename: {n: \"line 2\"}",
+            "add: {twice: n || v, p: k IS NULL}",
+            "set: [k, v]\n    to: upper(it)",
+            "tidy: {columns: [v, k], unwanted: x}",
+            "read_as: {n: integer}",
+            "read_as: {rowid: integer}",
+            "join_columns: [k, v]\n    into: both\n    separator: '-'",
+            "by_mapping: [v]\n    pairs: {x: ex, y: ''}\n    others: become_missing",
+            "fill_missing: [v, n]\n    with: '7'",
+            "make_missing: [v, k]\n    where: it IN ('x', 'b')",
+            "carry: down\n    columns: [k]",
+            "carry: up\n    columns: [v, n]\n    within: [select]",
+            "from_row: next\n    of: [v]\n    into: [below]",
+            "from_row: previous\n    of: [n]\n    into: [was]\n    within: [k]\n    steps: 2",
+            "running: {so_far: count(v), rows_so_far: count_rows()}\n    by: [rowid]",
+            "over_group: {in_group: count(v), most: max(v)}\n    within: [k]",
+            "group: [k]\n    measures: {n: count_rows(), v: \"listagg(v, '+')\", rowid: min(rowid)}",
+            "group: [v, k]\n    measures: {n: count(DISTINCT select), rowid: max(n)}",
+            "count_by: [k]\n    into: n",
+            "columns_to_rows: [v, n]\n    names_in: what\n    values_in: v2",
+            "columns_to_rows: [k, v]\n    names_in: k\n    values_in: v\n    missing: keep",
+            "bring_in: [p]\n    from: list\n    matching: {k: k}",
+            "bring_in: [line_2]\n    from: list\n    matching: {k: k}\n    without_match: leave",
+            "bring_in: [p]\n    from: list\n    matching: {k: k}\n    several: first\n    prefix: o_",
+            "keep_matching: list\n    matching: {k: k}",
+            "leave_out_matching: list\n    matching: {k: k}",
+            "put_under: list");
+
+    @TempDir
+    Path root;
+
+    @Test
+    void everyLineMeansWhatItMeansInJavaAndEveryRowIsAccountedFor() throws Exception {
+        Random random = new Random(SEED);
+        Map<String, Integer> tried = new HashMap<>();
+        for (int i = 0; i < JOBS; i++) {
+            JobPage job = job(random, tried);
+            hold(job);
+        }
+        assertThat(tried.keySet()).hasSizeGreaterThan(JOBS >= 60 ? 25 : 5);
+    }
+
+    static Stream<FixEngine> engines() {
+        return Engines.all();
+    }
+
+    @ParameterizedTest
+    @MethodSource("engines")
+    void everyLanguageGivesTheSameRows(FixEngine engine) throws Exception {
+        Engines.assumeHere(engine);
+        holdIn(engine, root, Integer.getInteger("jobs.count", 6));
+    }
+
+    /// As above, with many more jobs.
+    @Tag("proof")
+    @ParameterizedTest
+    @MethodSource("engines")
+    void manyAreTheSame(FixEngine engine) throws Exception {
+        Engines.assumeHere(engine);
+        holdIn(engine, root, 60);
+    }
+
+    /// Also for the engines of other modules.
+    public static void holdIn(FixEngine engine, Path root, int jobs) throws Exception {
+        RandomJobsTest test = new RandomJobsTest();
+        test.root = root;
+        Random random = new Random(SEED + 1);
+        List<String> wrong = new ArrayList<>();
+        for (int i = 0; i < jobs; i++) {
+            JobPage job = test.job(random, new HashMap<>());
+            PlannedJob planned = PlannedJob.plan(test.shelf, job, Map.of()).get();
+            JobParity.check(test.shelf, planned, List.of(engine), new Stop(), _ -> {}).get().stream()
+                    .filter(JobParity::differs)
+                    .forEach(r -> wrong.add(job.source().text() + r.mark() + " " + r.detail()));
+        }
+        assertThat(wrong).isEmpty();
+    }
+
+    private Shelf shelf;
+
+    /// A job of lines that fit.
+    private JobPage job(Random random, Map<String, Integer> tried) throws Exception {
+        shelf = Jobs.shelf(
+                root,
+                DATA,
+                "job: job\nlines:\n  - read: data/in.csv\noutputs:\n  - write: out.parquet\n    replace: true\n");
+        Files.createDirectories(root.resolve("datasets"));
+        Files.writeString(root.resolve("data/list.csv"), LIST);
+        Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
+        shelf = fixshelf.shelf.ShelfReader.read(root).get();
+        JobPage job = shelf.job("job").orElseThrow();
+        for (int tries = 0; tries < 4 * LINES && job.lines().size() <= LINES; tries++) {
+            String line = LINES_OF_ALL_KINDS.get(random.nextInt(LINES_OF_ALL_KINDS.size()));
+            String text = job.source().text().replace("outputs:", "  - " + line + "\noutputs:");
+            JobPage longer = JobPages.read(job.file(), new SourceText("job", text));
+            assertThat(longer.problems()).as(line).isEmpty();
+            if (PlannedJob.draft(shelf, longer, Map.of()).problems().isEmpty()) {
+                job = longer;
+                tried.merge(line, 1, Integer::sum);
+            }
+        }
+        return job;
+    }
+
+    private void hold(JobPage job) {
+        PlannedJob planned = PlannedJob.plan(shelf, job, Map.of()).get();
+        String text = job.source().text();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            List<LineEffect> effects = preview.look(planned).get();
+            List<List<Row>> tables = new ArrayList<>();
+            RelationModel model = new RelationModel(r -> switch (r) {
+                case Relation.Result(int line, var _) -> tables.get(line - 1);
+                case Relation.Source other ->
+                    rows(preview.other(planned, other).get(), other.shape().fields());
+                default -> throw new IllegalStateException();
+            });
+            tables.add(rows(
+                    preview.grid(planned, 1).get(),
+                    planned.plan().steps().getFirst().fields()));
+            for (Step step :
+                    planned.plan().steps().subList(1, planned.plan().steps().size())) {
+                String at = text + "\nline " + step.number();
+                List<Row> rows = model.rows(step.after());
+                same(
+                        at,
+                        step.fields(),
+                        rows,
+                        preview.grid(planned, step.number()).get());
+                accounted(at, step, tables.getLast(), rows, effects.get(step.number() - 1));
+                tables.add(rows);
+            }
+            JobRun.Report report = JobRun.run(planned, JobRun.Watcher.NONE).get();
+            try (DuckSession session = DuckSession.open(report.files(), Optional.empty())) {
+                String file = DuckSession.text(report.files().getFirst().toString());
+                same(
+                        text + "\nwritten",
+                        planned.plan().last().fields(),
+                        tables.getLast(),
+                        session.query("SELECT * FROM read_parquet(" + file + ")"));
+            }
+            assertThat(report.effects().stream().map(RandomJobsTest::figures).toList())
+                    .as(text)
+                    .isEqualTo(effects.stream().map(RandomJobsTest::figures).toList());
+        }
+    }
+
+    private static String figures(LineEffect e) {
+        return e.line() + ": " + e.rowsBefore() + " " + e.rowsAfter() + " " + e.left() + " " + e.added() + " "
+                + e.cellsChanged() + " " + e.valuesLost() + " " + e.columns();
+    }
+
+    private static List<Row> rows(Grid grid, List<Field> fields) {
+        List<Row> rows = new ArrayList<>();
+        for (List<@Nullable Object> row : grid.rows()) {
+            Map<String, @Nullable Object> cells = new HashMap<>();
+            for (int i = 0; i < fields.size(); i++) {
+                cells.put(fields.get(i).key(), row.get(i));
+            }
+            rows.add(new Row(cells, rows.size()));
+        }
+        return rows;
+    }
+
+    private static void same(String at, List<Field> fields, List<Row> expected, Grid got) {
+        assertThat(got.rows()).as(at).hasSameSizeAs(expected);
+        for (int r = 0; r < expected.size(); r++) {
+            for (int c = 0; c < fields.size(); c++) {
+                Object here = expected.get(r).get(fields.get(c));
+                assertThat(CaseResult.same(here, got.rows().get(r).get(c)))
+                        .as(at + ": row " + (r + 1) + ", " + fields.get(c).name() + " is "
+                                + got.rows().get(r).get(c) + ", not " + here)
+                        .isTrue();
+            }
+        }
+    }
+
+    /// Rows in are those that stay and those that leave, or they become groups; cells are changed where they differ.
+    private static void accounted(String at, Step step, List<Row> before, List<Row> after, LineEffect effect) {
+        assertThat(effect.rowsBefore()).as(at).isEqualTo(before.size());
+        assertThat(effect.rowsAfter()).as(at).isEqualTo(after.size());
+        if (step.rows() == Lineage.Rows.MERGED) {
+            return;
+        }
+        Set<Integer> origins = new HashSet<>();
+        after.forEach(r -> origins.add(r.origin()));
+        origins.remove(-1);
+        assertThat(effect.left()).as(at).isEqualTo(before.size() - origins.size());
+        assertThat(effect.added())
+                .as(at)
+                .isEqualTo(after.stream().filter(r -> r.origin() < 0).count());
+        if (step.rows() == Lineage.Rows.SAME) {
+            assertThat(effect.left() + effect.added()).as(at).isZero();
+        }
+        long changed = 0;
+        for (Row row : step.rows() == Lineage.Rows.ANY ? List.<Row>of() : after) {
+            for (Field field : step.replaced()) {
+                Object was = before.get(row.origin()).get(field);
+                Object now = row.get(field);
+                changed += String.valueOf(was).equals(String.valueOf(now)) ? 0 : 1;
+            }
+        }
+        assertThat(effect.cellsChanged()).as(at).isEqualTo(changed);
+    }
+}
