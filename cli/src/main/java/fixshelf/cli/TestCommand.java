@@ -155,7 +155,7 @@ final class TestCommand extends ShelfOption {
             return;
         }
         int before = held;
-        int all = 0;
+        List<OperationExamples.Example> all = new ArrayList<>();
         for (TableFixPage page : pages) {
             Outcome<List<OperationExamples.Example>> examples =
                     OperationExamples.of(shelf.operation(page), shelf.callables());
@@ -163,16 +163,16 @@ final class TestCommand extends ShelfOption {
                 count(false);
                 say(page.name() + ": " + p.sentence());
             });
-            for (OperationExamples.Example example : examples.value().orElse(List.of())) {
-                tableCase(example, engine);
-                all++;
-            }
+            all.addAll(examples.value().orElse(List.of()));
         }
-        say(engine.language().title() + ": " + (held - before) + " of " + all + " cases of table fixes hold");
+        List<JobParity> results = OperationExamples.in(engine, all);
+        for (int i = 0; i < all.size(); i++) {
+            tableCase(all.get(i), results.get(i), engine);
+        }
+        say(engine.language().title() + ": " + (held - before) + " of " + all.size() + " cases of table fixes hold");
     }
 
-    private void tableCase(OperationExamples.Example example, FixEngine engine) {
-        JobParity result = example.in(engine);
+    private void tableCase(OperationExamples.Example example, JobParity result, FixEngine engine) {
         boolean holds = result.verdict() instanceof JobParity.Same;
         String suite = example.operation().name() + " in " + engine.language().title();
         String name = "case " + example.example().title();

@@ -20,6 +20,14 @@ public interface FixEngine {
     /// Runs a job over these rows of its sources, by their names; every cell is text or missing.
     Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows);
 
+    /// Runs several jobs; an interpreter is started once for all of them.
+    default List<Answer.OfJob> runAll(List<Job> jobs) {
+        return jobs.stream().map(j -> run(j.code(), j.rows())).toList();
+    }
+
+    /// A job, and the rows of its sources by their names.
+    record Job(JobCode code, Map<String, List<List<@Nullable String>>> rows) {}
+
     /// The same failure for every row.
     static List<List<Answer>> failed(List<Evaluation> evaluations, String why) {
         Answer failed = new Answer.Failed(why);

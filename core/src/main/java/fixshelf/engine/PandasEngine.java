@@ -13,12 +13,12 @@ import fixshelf.render.PandasLanguage;
 import fixshelf.type.Literals;
 import java.io.IOException;
 import java.math.BigDecimal;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /// Python with pandas: the interpreter that `FIXSHELF_PYTHON` names, else `python3`, else the system's own.
@@ -119,22 +119,26 @@ final class PandasEngine extends ScriptEngine {
     }
 
     @Override
-    void write(JobCode job, String code, Map<String, List<List<@Nullable String>>> rows, Path file) throws IOException {
-        ArrayNode all = JSON.createArrayNode();
-        ObjectNode node = all.addObject();
-        node.put("code", code).put("job", PandasLanguage.functionName(job));
+    String task(Job job, String code) throws IOException {
+        ObjectNode node = JSON.createObjectNode();
+        node.put("code", code).put("job", PandasLanguage.functionName(job.code()));
         ArrayNode sources = node.putArray("sources");
-        for (JobCode.Source source : job.sources()) {
+        for (JobCode.Source source : job.code().sources()) {
             ObjectNode table = sources.addObject();
             ArrayNode columns = table.putArray("columns");
             source.columns().forEach(c -> columns.add(c.name()));
             ArrayNode cells = table.putArray("rows");
-            for (List<@Nullable String> row : rows.getOrDefault(source.name(), List.of())) {
+            for (List<@Nullable String> row : job.rows().getOrDefault(source.name(), List.of())) {
                 ArrayNode values = cells.addArray();
                 row.forEach(values::add);
             }
         }
-        JSON.writeValue(file.toFile(), all);
+        return JSON.writeValueAsString(node);
+    }
+
+    @Override
+    void writeJobs(List<String> tasks, Path file) throws IOException {
+        Files.writeString(file, "[" + String.join(",\n", tasks) + "]");
     }
 
     @Override

@@ -172,20 +172,25 @@ final class REngine extends ScriptEngine {
     }
 
     @Override
-    void write(JobCode job, String code, Map<String, List<List<@Nullable String>>> rows, Path file) throws IOException {
+    String task(Job job, String code) {
         StringBuilder out = new StringBuilder("#--- task\nlocal({\n").append(code);
         List<String> frames = new ArrayList<>();
-        for (JobCode.Source source : job.sources()) {
+        for (JobCode.Source source : job.code().sources()) {
             String name = "source_" + (frames.size() + 1);
             frames.add(name);
-            frame(name, source, rows.getOrDefault(source.name(), List.of()), out);
+            frame(name, source, job.rows().getOrDefault(source.name(), List.of()), out);
         }
         out.append("run_job(function() ")
-                .append(RLanguage.functionName(job))
+                .append(RLanguage.functionName(job.code()))
                 .append("(")
                 .append(String.join(", ", frames))
                 .append("))\n})\n");
-        Files.writeString(file, out);
+        return out.toString();
+    }
+
+    @Override
+    void writeJobs(List<String> tasks, Path file) throws IOException {
+        Files.writeString(file, String.join("", tasks));
     }
 
     private static void frame(

@@ -11,6 +11,7 @@ import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -73,9 +74,11 @@ abstract class ScriptEngine implements FixEngine {
     /// Reads a line of answers, one for each row of the task.
     abstract List<Answer> read(String line, Task task) throws IOException;
 
-    /// Writes a job and the rows of its source as the only task into a file.
-    abstract void write(JobCode job, String code, Map<String, List<List<@Nullable String>>> rows, Path file)
-            throws IOException;
+    /// A job and the rows of its sources as a task; a problem where a value cannot be written.
+    abstract String task(Job job, String code) throws IOException;
+
+    /// Writes the tasks of jobs into a file.
+    abstract void writeJobs(List<String> tasks, Path file) throws IOException;
 
     /// Reads the line of answers of a job: its rows, as values of the columns' types.
     abstract Answer.OfJob read(String line, JobCode job) throws IOException;
@@ -212,19 +215,56 @@ abstract class ScriptEngine implements FixEngine {
 
     @Override
     public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
-        Outcome<String> code = language.job(job);
-        if (!code.isPresent()) {
-            return new Answer.OfJob.Unsaid(
-                    code.problems().stream().map(Problem::what).toList());
+        return runAll(List.of(new Job(job, rows))).getFirst();
+    }
+
+    @Override
+    public List<Answer.OfJob> runAll(List<Job> jobs) {
+        List<Answer.OfJob> answers = new ArrayList<>();
+        List<String> tasks = new ArrayList<>();
+        List<Integer> places = new ArrayList<>();
+        for (Job job : jobs) {
+            Outcome<String> task = task(job);
+            answers.add(new Answer.OfJob.Unsaid(
+                    task.problems().stream().map(Problem::what).toList()));
+            task.value().ifPresent(t -> {
+                places.add(answers.size() - 1);
+                tasks.add(t);
+            });
         }
-        List<String> lines = new ArrayList<>();
+        for (int from = 0; from < tasks.size(); ) {
+            List<String> left = tasks.subList(from, tasks.size());
+            List<String> lines = new ArrayList<>();
+            String why = process(file -> writeJobs(left, file), lines);
+            for (int t = 0; t < Math.min(lines.size() + 1, left.size()); t++) {
+                int place = places.get(from++);
+                answers.set(
+                        place,
+                        t < lines.size()
+                                ? answer(lines.get(t), jobs.get(place).code())
+                                : new Answer.OfJob.Stopped(why));
+            }
+        }
+        return answers;
+    }
+
+    private Outcome<String> task(Job job) {
+        return language.job(job.code()).then(code -> {
+            try {
+                return Outcome.of(task(job, code));
+            } catch (ProblemException e) {
+                return Outcome.failed(e.problem());
+            } catch (IOException e) {
+                throw new UncheckedIOException(e);
+            }
+        });
+    }
+
+    private Answer.OfJob answer(String line, JobCode job) {
         try {
-            String why = process(file -> write(job, code.get(), rows, file), lines);
-            return lines.isEmpty() ? new Answer.OfJob.Stopped(why) : read(lines.getFirst(), job);
+            return read(line, job);
         } catch (IOException e) {
             return new Answer.OfJob.Stopped("the answers cannot be read: " + e.getMessage());
-        } catch (ProblemException e) {
-            return new Answer.OfJob.Unsaid(List.of(e.problem().what()));
         }
     }
 

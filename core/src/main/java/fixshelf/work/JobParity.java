@@ -163,27 +163,55 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         }
     }
 
-    static Verdict verdict(
+    private static Verdict verdict(
             FixEngine engine,
             JobCode code,
             Map<String, List<List<@Nullable String>>> rows,
             List<List<@Nullable Object>> expected) {
-        Outcome<String> text = engine.language().job(code);
-        if (!text.isPresent()) {
-            return new CannotSay(text.problems().stream().map(p -> p.what()).toList());
+        return verdicts(engine, List.of(new Asked(code, rows, expected))).getFirst();
+    }
+
+    /// A job, the rows of its sources, and those that have to come out.
+    record Asked(JobCode code, Map<String, List<List<@Nullable String>>> rows, List<List<@Nullable Object>> expected) {}
+
+    /// What comes of jobs in an engine, which is started once for all of them.
+    static List<Verdict> verdicts(FixEngine engine, List<Asked> asked) {
+        List<Verdict> verdicts = new ArrayList<>();
+        List<FixEngine.Job> said = new ArrayList<>();
+        for (Asked one : asked) {
+            Outcome<String> text = engine.language().job(one.code());
+            verdicts.add(
+                    text.isPresent()
+                            ? new NotRun("")
+                            : new CannotSay(
+                                    text.problems().stream().map(p -> p.what()).toList()));
+            if (text.isPresent()) {
+                said.add(new FixEngine.Job(one.code(), one.rows()));
+            }
         }
         FixEngine.Presence presence = engine.presence();
-        if (!presence.isHere()) {
-            return new NotRun(presence.sentence());
+        List<Answer.OfJob> answers = presence.isHere() ? engine.runAll(said) : List.of();
+        for (int i = 0, next = 0; i < asked.size(); i++) {
+            if (verdicts.get(i) instanceof NotRun) {
+                verdicts.set(
+                        i,
+                        presence.isHere()
+                                ? verdict(engine, asked.get(i), answers.get(next++))
+                                : new NotRun(presence.sentence()));
+            }
         }
-        return switch (engine.run(code, rows)) {
+        return verdicts;
+    }
+
+    private static Verdict verdict(FixEngine engine, Asked asked, Answer.OfJob answer) {
+        return switch (answer) {
             case Answer.OfJob.Unsaid(List<String> why) -> new CannotSay(why);
             case Answer.OfJob.Stopped(String why) ->
                 engine.language().isLimit(why)
                         ? new CannotSay(List.of("A value is beyond its range: " + why))
                         : new Stopped(why);
             case Answer.OfJob.Rows(List<List<@Nullable Object>> got) ->
-                firstDifference(code, expected, got).orElseGet(() -> new Same(got.size()));
+                firstDifference(asked.code(), asked.expected(), got).orElseGet(() -> new Same(got.size()));
         };
     }
 

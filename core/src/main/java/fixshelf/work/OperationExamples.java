@@ -51,17 +51,25 @@ public final class OperationExamples {
             TableExample example,
             JobCode code,
             Map<String, List<List<@Nullable String>>> rows,
-            List<List<@Nullable Object>> expected) {
+            List<List<@Nullable Object>> expected) {}
 
-        /// What came of it in a language.
-        public JobParity in(FixEngine engine) {
-            JobParity.Verdict verdict = JobParity.verdict(engine, code, rows, expected);
-            return new JobParity(
-                    operation.name(),
+    /// What came of examples in a language, one by one; its engine is started once.
+    public static List<JobParity> in(FixEngine engine, List<Example> examples) {
+        List<JobParity.Verdict> verdicts = JobParity.verdicts(
+                engine,
+                examples.stream()
+                        .map(e -> new JobParity.Asked(e.code(), e.rows(), e.expected()))
+                        .toList());
+        List<JobParity> results = new ArrayList<>();
+        for (int i = 0; i < examples.size(); i++) {
+            Example example = examples.get(i);
+            results.add(new JobParity(
+                    example.operation().name(),
                     engine.language(),
-                    verdict,
-                    rows.get(GIVEN).size());
+                    verdicts.get(i),
+                    example.rows().get(GIVEN).size()));
         }
+        return results;
     }
 
     /// All examples of an operation, or what is wrong with them.
@@ -88,7 +96,7 @@ public final class OperationExamples {
             String why = examples.problems().getFirst().sentence();
             return new JobParity(operation.name(), engine.language(), new JobParity.Stopped(why), 0);
         }
-        List<JobParity> results = examples.get().stream().map(e -> e.in(engine)).toList();
+        List<JobParity> results = in(engine, examples.get());
         return results.stream()
                 .filter(r -> !(r.verdict() instanceof JobParity.Same))
                 .min(java.util.Comparator.comparing(r -> !r.differs()))

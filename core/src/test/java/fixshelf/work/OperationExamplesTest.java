@@ -47,18 +47,20 @@ public class OperationExamplesTest {
 
     /// Also for the engines of other modules.
     public static void holdIn(FixEngine engine) {
+        List<OperationExamples.Example> examples = Operations.added().stream()
+                .flatMap(o -> OperationExamples.of(o).get().stream())
+                .toList();
+        List<JobParity> results = OperationExamples.in(engine, examples);
         List<String> wrong = new ArrayList<>();
-        for (Operation operation : Operations.added()) {
-            for (OperationExamples.Example example :
-                    OperationExamples.of(operation).get()) {
-                JobParity result = example.in(engine);
-                boolean right = result.verdict() instanceof JobParity.Same
-                        || result.verdict() instanceof JobParity.CannotSay && isNamed(engine, operation);
-                if (!right) {
-                    wrong.add(operation.name() + ", " + example.example().title() + ": " + result.mark() + " "
-                            + result.detail() + "\n"
-                            + engine.language().job(example.code()).value().orElse(""));
-                }
+        for (int i = 0; i < examples.size(); i++) {
+            OperationExamples.Example example = examples.get(i);
+            JobParity result = results.get(i);
+            boolean right = result.verdict() instanceof JobParity.Same
+                    || result.verdict() instanceof JobParity.CannotSay && isNamed(engine, example.operation());
+            if (!right) {
+                wrong.add(example.operation().name() + ", " + example.example().title() + ": " + result.mark() + " "
+                        + result.detail() + "\n"
+                        + engine.language().job(example.code()).value().orElse(""));
             }
         }
         assertThat(wrong).isEmpty();
