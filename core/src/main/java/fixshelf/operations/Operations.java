@@ -31,6 +31,7 @@ public final class Operations {
             new JoinColumns(),
             new SplitColumn(),
             new ByMapping(),
+            new Scale(),
             new FillMissing(),
             new MakeMissing(),
             new Carry(),
