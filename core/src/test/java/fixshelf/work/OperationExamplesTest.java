@@ -8,6 +8,7 @@ import fixshelf.operations.Operations;
 import fixshelf.plan.Operation;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -27,7 +28,7 @@ public class OperationExamplesTest {
             assertThat(operation.about().languages()).as(operation.name()).isNotBlank();
             assertThat(operation.examples()).as(operation.name()).isNotEmpty();
             assertThat(operation.sentence())
-                    .startsWith(operation.sentence().substring(0, 1).toUpperCase(java.util.Locale.ROOT));
+                    .startsWith(operation.sentence().substring(0, 1).toUpperCase(Locale.ROOT));
             operation.blanks().stream().filter(b -> b.needed()).forEach(b -> assertThat(
                             operation.sentence() + operation.examples())
                     .as(operation.name())
@@ -35,6 +36,7 @@ public class OperationExamplesTest {
             assertThat(OperationExamples.of(operation).problems())
                     .as(operation.name())
                     .isEmpty();
+            OperationExamples.of(operation).get().forEach(OperationExamplesTest::hasOneFieldOfAName);
         }
     }
 
@@ -64,6 +66,14 @@ public class OperationExamplesTest {
             }
         }
         assertThat(wrong).isEmpty();
+    }
+
+    /// In exported code fields are called as users call them, also those in between.
+    private static void hasOneFieldOfAName(OperationExamples.Example example) {
+        example.code().lines().forEach(line -> line.step().after().parts().forEach(part -> assertThat(
+                        part.shape().names().stream().map(n -> n.toLowerCase(Locale.ROOT)))
+                .as(example.operation().name() + ": " + part)
+                .doesNotHaveDuplicates()));
     }
 
     private static boolean isNamed(FixEngine engine, Operation operation) {
