@@ -1,6 +1,5 @@
 package fixshelf.operations;
 
-import fixshelf.language.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
@@ -9,12 +8,7 @@ import fixshelf.plan.TableExample;
 import fixshelf.plan.TableExample.Table;
 import fixshelf.plan.ValueKinds;
 import fixshelf.problem.Problem;
-import fixshelf.table.Aggregate;
-import fixshelf.table.Field;
-import fixshelf.table.Formula;
-import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
-import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -25,8 +19,6 @@ final class BringIn extends BuiltIn {
     static final Blank<List<String>> COLUMNS =
             Blank.needed("columns", ColumnKinds.NEW_NAMES, "The columns of the other table.");
     static final Blank<Relation> FROM = Blank.needed("from", ValueKinds.SOURCE, "The other table.");
-    static final Blank<Map<String, String>> MATCHING = Blank.needed(
-            "matching", ColumnKinds.RENAMES, "Columns here with those there that they must equal: {village: village}.");
     static final Blank<String> REST = Blank.usually(
             "without_match", ValueKinds.choice("stay", "leave"), "stay", "What happens to rows without a match.");
     static final Blank<String> SEVERAL =
@@ -52,7 +44,7 @@ final class BringIn extends BuiltIn {
                         "A name that is there already is a problem; prefix: gives the new ones another beginning.",
                         "without_match: the rows without a match. unmatched_keys: their different keys, with how many rows. near_misses: unmatched keys that would be equal without white space, capitals, accents and marks. ambiguous: the rows that match several. unused: the rows of the other table that match none.",
                         "The same in all."),
-                List.of(COLUMNS, FROM, MATCHING, REST, SEVERAL, MOST, PREFIX),
+                List.of(COLUMNS, FROM, Matching.MATCHING, REST, SEVERAL, MOST, PREFIX, Matching.COMPARE),
                 List.of(
                         new TableExample(
                                 "Without a match stays",
@@ -78,37 +70,24 @@ final class BringIn extends BuiltIn {
     public Resolution resolve(Given given) {
         Relation other = given.get(FROM);
         List<Problem> problems = new ArrayList<>();
-        List<Relation.Pair> on = pairs(given, other, given.get(MATCHING), problems);
+        Optional<Matching> matching = Matching.of(given, other, problems);
         List<Relation.Taken> taken = new ArrayList<>();
         for (String name : given.get(COLUMNS)) {
             String made = given.get(PREFIX) + name;
             given.meets(made).ifPresent(problems::add);
             other(name, other, problems).ifPresent(f -> taken.add(new Relation.Taken(f, given.field(made, f.type()))));
         }
-        if (!problems.isEmpty()) {
+        if (matching.isEmpty() || !problems.isEmpty()) {
             return new Resolution.Refused(problems);
         }
-        List<Field> keys = on.stream().map(Relation.Pair::right).toList();
-        Relation right =
-                given.get(SEVERAL).equals("first") ? new Relation.FirstOf(other, keys, List.of(), false) : other;
+        Matching met = matching.get();
+        Relation right = given.get(SEVERAL).equals("first")
+                ? new Relation.FirstOf(met.right(), met.rightKeys(), List.of(), false)
+                : met.right();
         boolean stay = given.get(REST).equals("stay");
         Relation joined = new Relation.Join(
-                given.before(), right, on, stay ? Relation.Meeting.ALL_LEFT : Relation.Meeting.PAIRS, taken);
+                met.left(), right, met.on(), stay ? Relation.Meeting.ALL_LEFT : Relation.Meeting.PAIRS, taken);
         return new Resolution.Done(
-                joined, MatchReports.of(given, other, on), Optional.of(guard(given, right, on, given.get(MOST))));
-    }
-
-    /// How many pairs there will be, counted from the keys.
-    private static Guard guard(Given given, Relation other, List<Relation.Pair> on, long most) {
-        Field size = given.helper("rows_of_key", Type.INTEGER);
-        Field taken = given.helper("rows_met", Type.INTEGER);
-        Field pairs = given.helper("pairs", Type.INTEGER);
-        List<Field> keys = on.stream().map(Relation.Pair::right).toList();
-        Relation sizes = new Relation.Group(other, keys, List.of(new Grouped(size, Aggregate.ROWS, Optional.empty())));
-        Relation met = new Relation.Join(
-                given.before(), sizes, on, Relation.Meeting.PAIRS, List.of(new Relation.Taken(size, taken)));
-        return new Guard(
-                new Relation.Group(met, List.of(), List.of(new Grouped(pairs, Aggregate.SUM, Optional.of(taken)))),
-                most);
+                met.shown(joined), MatchReports.of(given, met), Optional.of(met.guard(given, right, given.get(MOST))));
     }
 }

@@ -12,6 +12,7 @@ import fixshelf.problem.Code;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Formula;
+import fixshelf.table.Relation;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -33,7 +34,7 @@ final class FillMissing extends BuiltIn {
                         "",
                         "The value is read as one of the column's type.",
                         "",
-                        "",
+                        "means: for columns of numbers, how many values there are and their mean, before and after.",
                         "The same in all."),
                 List.of(COLUMNS, WITH),
                 List.of(new TableExample(
@@ -56,6 +57,7 @@ final class FillMissing extends BuiltIn {
             }
             cells.add(new Computed(field, Formula.call("coalesce", field.value(), value.get())));
         }
-        return new Resolution.Done(given.computed(cells));
+        Relation after = given.computed(cells);
+        return new Resolution.Done(after, Means.report(given, given.get(COLUMNS), after));
     }
 }

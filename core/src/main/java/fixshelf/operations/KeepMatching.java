@@ -1,7 +1,6 @@
 package fixshelf.operations;
 
 import fixshelf.plan.Blank;
-import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
@@ -16,8 +15,6 @@ import java.util.Map;
 /// Keep only the rows whose key is in another table.
 final class KeepMatching extends BuiltIn {
     static final Blank<Relation> FROM = Blank.needed("from", ValueKinds.SOURCE, "The other table.");
-    static final Blank<Map<String, String>> MATCHING =
-            Blank.needed("matching", ColumnKinds.RENAMES, "Columns here with those there that they must equal.");
 
     KeepMatching() {
         super(
@@ -33,7 +30,7 @@ final class KeepMatching extends BuiltIn {
                         "",
                         "The rows that leave.",
                         "The same in all."),
-                List.of(FROM, MATCHING),
+                List.of(FROM, Matching.MATCHING, Matching.COMPARE),
                 List.of(new TableExample(
                         "Rows once",
                         Table.of("a", "'x'", "'y'", "NULL"),
@@ -45,10 +42,8 @@ final class KeepMatching extends BuiltIn {
     @Override
     public Resolution resolve(Given given) {
         List<Problem> problems = new ArrayList<>();
-        List<Relation.Pair> on = pairs(given, given.get(FROM), given.get(MATCHING), problems);
-        return problems.isEmpty()
-                ? new Resolution.Done(
-                        new Relation.Join(given.before(), given.get(FROM), on, Relation.Meeting.WITH, List.of()))
-                : new Resolution.Refused(problems);
+        return Matching.of(given, given.get(FROM), problems)
+                .<Resolution>map(m -> new Resolution.Done(m.rows(Relation.Meeting.WITH)))
+                .orElseGet(() -> new Resolution.Refused(problems));
     }
 }

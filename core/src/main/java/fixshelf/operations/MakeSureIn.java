@@ -1,7 +1,6 @@
 package fixshelf.operations;
 
 import fixshelf.plan.Blank;
-import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
@@ -16,8 +15,6 @@ import java.util.Map;
 /// Check that keys are in another table.
 final class MakeSureIn extends BuiltIn {
     static final Blank<Relation> FROM = Blank.needed("from", ValueKinds.SOURCE, "The other table.");
-    static final Blank<Map<String, String>> MATCHING =
-            Blank.needed("matching", ColumnKinds.RENAMES, "Columns here with those there that they must equal.");
     static final Blank<Boolean> ONLY_COUNT = Blank.usually(
             "only_count", ValueKinds.FLAG, "false", "Whether a run goes on, and only says how many rows break it.");
 
@@ -35,7 +32,7 @@ final class MakeSureIn extends BuiltIn {
                         "",
                         "broken: the rows that break it. A run stops where there is any, unless it only counts.",
                         "A query that gives the rows that break it in SQL, an assertion in pandas and R."),
-                List.of(FROM, MATCHING, ONLY_COUNT),
+                List.of(FROM, Matching.MATCHING, Matching.COMPARE, ONLY_COUNT),
                 List.of(new TableExample(
                         "It holds",
                         Table.of("a", "'x'"),
@@ -47,11 +44,8 @@ final class MakeSureIn extends BuiltIn {
     @Override
     public Resolution resolve(Given given) {
         List<Problem> problems = new ArrayList<>();
-        List<Relation.Pair> on = pairs(given, given.get(FROM), given.get(MATCHING), problems);
-        if (!problems.isEmpty()) {
-            return new Resolution.Refused(problems);
-        }
-        Relation without = new Relation.Join(given.before(), given.get(FROM), on, Relation.Meeting.WITHOUT, List.of());
-        return checked(given, without, given.get(ONLY_COUNT));
+        return Matching.of(given, given.get(FROM), problems)
+                .map(m -> checked(given, m.rows(Relation.Meeting.WITHOUT), given.get(ONLY_COUNT)))
+                .orElseGet(() -> new Resolution.Refused(problems));
     }
 }

@@ -19,21 +19,23 @@ import java.util.Optional;
 /// What is told of the keys of two tables beside a line that matches them. The keys stand first.
 final class MatchReports {
     private final Given given;
+    private final Matching matching;
     private final Relation other;
     private final List<Relation.Pair> on;
     private final List<Field> left;
     private final List<Field> right;
 
-    private MatchReports(Given given, Relation other, List<Relation.Pair> on) {
+    private MatchReports(Given given, Matching matching) {
         this.given = given;
-        this.other = other;
-        this.on = on;
+        this.matching = matching;
+        this.other = matching.right();
+        this.on = matching.on();
         this.left = on.stream().map(Relation.Pair::left).toList();
         this.right = on.stream().map(Relation.Pair::right).toList();
     }
 
-    static List<Report> of(Given given, Relation other, List<Relation.Pair> on) {
-        MatchReports reports = new MatchReports(given, other, on);
+    static List<Report> of(Given given, Matching matching) {
+        MatchReports reports = new MatchReports(given, matching);
         List<Report> all = new ArrayList<>();
         all.add(new Report("without_match", first(reports.without(), reports.left), "rows without a match"));
         all.add(new Report("unmatched_keys", reports.unmatchedKeys(), "different keys without a match"));
@@ -54,7 +56,7 @@ final class MatchReports {
     }
 
     private Relation without() {
-        return new Relation.Join(given.before(), other, on, Relation.Meeting.WITHOUT, List.of());
+        return new Relation.Join(matching.left(), other, on, Relation.Meeting.WITHOUT, List.of());
     }
 
     private Relation unmatchedKeys() {
@@ -69,14 +71,11 @@ final class MatchReports {
         Relation several = new Relation.Keep(
                 new Relation.Group(other, right, List.of(new Grouped(size, Aggregate.ROWS, Optional.empty()))),
                 Formula.call(">", size.value(), Expr.Literal.integer(1)));
-        return new Relation.Join(given.before(), several, on, Relation.Meeting.WITH, List.of());
+        return new Relation.Join(matching.left(), several, on, Relation.Meeting.WITH, List.of());
     }
 
     private Relation unused() {
-        List<Relation.Pair> turned = on.stream()
-                .map(p -> new Relation.Pair(p.right(), p.left(), p.missingMeets()))
-                .toList();
-        return new Relation.Join(other, given.before(), turned, Relation.Meeting.WITHOUT, List.of());
+        return new Relation.Join(other, matching.left(), matching.turned(), Relation.Meeting.WITHOUT, List.of());
     }
 
     /// Unmatched keys that would be equal without white space, capitals, accents and marks; one join on the folded

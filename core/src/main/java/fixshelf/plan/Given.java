@@ -1,5 +1,6 @@
 package fixshelf.plan;
 
+import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
@@ -8,6 +9,7 @@ import fixshelf.table.Field;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Type;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -111,5 +113,12 @@ public final class Given {
         return new ArgumentKind(new fixshelf.language.Parameter("value", type, Optional.empty(), "", false))
                 .read(Written.word(text), context)
                 .value();
+    }
+
+    /// A value as it comes out of a fix of one text.
+    public static Expr through(Definition fix, Expr value) {
+        List<Expr> arguments = new ArrayList<>(List.of(value));
+        fix.parameters().stream().skip(1).forEach(p -> arguments.add(ArgumentKind.value(p, Optional.empty())));
+        return new Expr.FixCall(fix, arguments);
     }
 }

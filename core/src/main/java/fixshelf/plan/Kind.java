@@ -37,7 +37,13 @@ public interface Kind<T> {
     Optional<Written> beginning(Choices choices);
 
     /// What is known where a blank is filled.
-    record Choices(List<fixshelf.type.Column> columns, List<String> sources) {
+    ///
+    /// @param fixes the value fixes of the shelf
+    record Choices(List<fixshelf.type.Column> columns, List<String> sources, List<String> fixes) {
+        public Choices(List<fixshelf.type.Column> columns, List<String> sources) {
+            this(columns, sources, List.of());
+        }
+
         public List<String> names() {
             return columns.stream().map(fixshelf.type.Column::name).toList();
         }

@@ -1,6 +1,7 @@
 package fixshelf.plan;
 
 import fixshelf.plan.Written.Word;
+import fixshelf.language.Definition;
 import fixshelf.problem.Outcome;
 import fixshelf.table.Relation;
 import fixshelf.type.Type;
@@ -20,6 +21,8 @@ public final class ValueKinds {
     public static final Kind<Map<String, Type>> TYPES = new Types();
     public static final Kind<Relation> SOURCE = new Source();
     public static final Kind<List<String>> TEXTS = new Texts();
+    /// A value fix of one text.
+    public static final Kind<Definition> FIX = new FixKind();
 
     private ValueKinds() {}
 

@@ -257,4 +257,10 @@ public final class DuckDbLanguage extends SqlLanguage {
                 + "|[^\\p{L}\\p{Nd}]+'),\n  lambda w: CASE WHEN regexp_matches(w, '^[\\p{L}\\p{Nd}]') THEN "
                 + capital + " || lower(substr(w, 2)) ELSE w END), '')");
     }
+
+    /// So it is still a join by hashed keys.
+    @Override
+    String sameOrMissing(String left, String right) {
+        return left + " IS NOT DISTINCT FROM " + right;
+    }
 }

@@ -8,7 +8,9 @@ import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
 import fixshelf.table.Relation;
 import java.util.ArrayList;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
 
 /// A job as a function from data frames to a data frame: `df` goes from line to line.
@@ -16,6 +18,10 @@ abstract class FrameJobs {
     private final List<String> body = new ArrayList<>();
     private final Function<Expr, Expr> inJob;
     private int kept;
+    /// How often the relations of a line are used, and the frames of those that are used several times.
+    private final Map<Relation, Integer> uses = new IdentityHashMap<>();
+
+    private final Map<Relation, String> frames = new IdentityHashMap<>();
 
     /// @param inJob what stands for a new value
     FrameJobs(Function<Expr, Expr> inJob) {
@@ -58,6 +64,11 @@ abstract class FrameJobs {
     /// @param others the fields that stay
     abstract String unpivot(Relation.Unpivot unpivot, List<Field> others);
 
+    /// Whether missing keys meet; it is the same for all pairs of a join.
+    static boolean missingMeets(Relation.Join join) {
+        return join.on().stream().anyMatch(Relation.Pair::missingMeets);
+    }
+
     /// An expression over the columns of a table, as it is written in the job.
     final Expr inJob(Expr expr, Relation from) {
         return inJob.apply(JobCode.named(expr, from));
@@ -73,6 +84,7 @@ abstract class FrameJobs {
             int before = body.size();
             try {
                 makeSure(line);
+                begin(line.step().after());
                 add(line.step().after());
                 if (body.size() > before) {
                     String words = line.number() + ". " + line.sentence();
@@ -88,13 +100,51 @@ abstract class FrameJobs {
     /// What a run makes sure of, as assertions; they speak of the table before the line.
     private void makeSure(JobCode.Line line) {
         line.step().reports().stream().filter(Operation.Report::breaks).forEach(r -> {
+            begin(r.relation());
             String broken = beside(r.relation());
             body.add(stopped(broken, line.number() + ". " + line.sentence()));
         });
     }
 
-    /// Makes `df` what a relation is.
+    /// Before a relation is worked out: what stands in `df` gets a name where it is used several times.
+    private void begin(Relation whole) {
+        uses.clear();
+        frames.clear();
+        List<Relation> parts = whole.parts();
+        parts.forEach(p -> p.inputs().forEach(i -> uses.merge(i, 1, Integer::sum)));
+        Relation first = whole;
+        while (!first.inputs().isEmpty()) {
+            first = first.inputs().getFirst();
+        }
+        for (Relation part : parts) {
+            boolean isFirst = part == first && uses.getOrDefault(part, 0) <= 1;
+            if (part instanceof Relation.Result && !isFirst) {
+                keep(part);
+            }
+        }
+    }
+
+    /// Gives `df` a name, by which a relation is found again.
+    private void keep(Relation relation) {
+        String name = "table_" + ++kept;
+        body.add(assigned(name, "df"));
+        frames.put(relation, name);
+    }
+
+    /// Makes `df` what a relation is; one that is used several times is worked out once.
     private void add(Relation relation) {
+        String known = frames.get(relation);
+        if (known != null) {
+            body.add(assigned("df", known));
+            return;
+        }
+        work(relation);
+        if (uses.getOrDefault(relation, 0) > 1 && !(relation instanceof Relation.Source)) {
+            keep(relation);
+        }
+    }
+
+    private void work(Relation relation) {
         switch (relation) {
             case Relation.Result _ -> {}
             case Relation.Source(String name, var _) -> body.add(assigned("df", other(name)));
@@ -129,6 +179,10 @@ abstract class FrameJobs {
     private String beside(Relation relation) {
         if (relation instanceof Relation.Source(String name, var _)) {
             return other(name);
+        }
+        String known = frames.get(relation);
+        if (known != null) {
+            return known;
         }
         kept++;
         String before = "kept_" + kept;

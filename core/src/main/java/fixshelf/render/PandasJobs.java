@@ -97,15 +97,16 @@ final class PandasJobs extends FrameJobs {
         String on = join.on().stream()
                 .map(p -> "(" + text(p.left().name()) + ", " + text(p.right().name()) + ")")
                 .collect(Collectors.joining(", ", "[", "]"));
+        String missing = missingMeets(join) ? ", True" : "";
         if (join.meeting() == Relation.Meeting.WITH || join.meeting() == Relation.Meeting.WITHOUT) {
             return "df = rows_with(df, " + right + ", " + on + ", " + truth(join.meeting() == Relation.Meeting.WITH)
-                    + ")";
+                    + missing + ")";
         }
         String taken = join.taken().stream()
                 .map(t -> "(" + text(t.field().name()) + ", " + text(t.made().name()) + ")")
                 .collect(Collectors.joining(", ", "[", "]"));
         return "df = joined(df, " + right + ", " + on + ", " + taken + ", "
-                + truth(join.meeting() == Relation.Meeting.ALL_LEFT) + ")";
+                + truth(join.meeting() == Relation.Meeting.ALL_LEFT) + missing + ")";
     }
 
     @Override

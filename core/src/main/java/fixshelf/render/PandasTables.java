@@ -137,20 +137,22 @@ final class PandasTables {
                 return result.assign(**columns) if keys else pd.DataFrame(columns)
             """);
         HELPERS.put("matches(", """
-            def matches(left, right, on):
+            def matches(left, right, on, missing_meets):
                 \"""For each row of the left table the places of the right rows whose keys are equal to its own.\"""
+                def keys(df, names):
+                    columns = [[None if pd.isna(v) else v for v in df[name].tolist()] for name in names]
+                    return [None if None in row and not missing_meets else row for row in zip(*columns)]
+
                 found = {}
-                for place, row in enumerate(zip(*[right[name].tolist() for _, name in on])):
-                    if not any(pd.isna(value) for value in row):
-                        found.setdefault(row, []).append(place)
-                rows = zip(*[left[name].tolist() for name, _ in on])
-                return [[] if any(pd.isna(value) for value in row) else found.get(row, []) for row in rows]
+                for place, row in enumerate(keys(right, [name for _, name in on])):
+                    found.setdefault(row, []).append(place)
+                return [[] if row is None else found.get(row, []) for row in keys(left, [name for name, _ in on])]
             """);
         HELPERS.put("joined(", """
-            def joined(left, right, on, taken, all_left):
+            def joined(left, right, on, taken, all_left, missing_meets=False):
                 \"""The rows of two tables side by side, by left row, then by right row.\"""
                 pairs = []
-                for place, found in enumerate(matches(left, right, on)):
+                for place, found in enumerate(matches(left, right, on, missing_meets)):
                     pairs += [(place, other) for other in found or ([None] if all_left else [])]
                 result = left.iloc[[place for place, _ in pairs]].reset_index(drop=True)
                 cells = {name: right[name].tolist() for name, _ in taken}
@@ -162,9 +164,10 @@ final class PandasTables {
                 })
             """);
         HELPERS.put("rows_with(", """
-            def rows_with(left, right, on, wanted):
+            def rows_with(left, right, on, wanted, missing_meets=False):
                 \"""The left rows that meet any right row, or none.\"""
-                places = [p for p, found in enumerate(matches(left, right, on)) if bool(found) == wanted]
+                found = matches(left, right, on, missing_meets)
+                places = [place for place, met in enumerate(found) if bool(met) == wanted]
                 return left.iloc[places].reset_index(drop=True)
             """);
         HELPERS.put("unpivoted(", """

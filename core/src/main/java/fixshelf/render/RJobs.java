@@ -103,14 +103,15 @@ final class RJobs extends FrameJobs {
     String join(Relation.Join join, String right) {
         String on = names(join.on().stream().map(Relation.Pair::left).toList()) + ", "
                 + names(join.on().stream().map(Relation.Pair::right).toList());
+        String missing = missingMeets(join) ? ", \"na\"" : "";
         if (join.meeting() == Relation.Meeting.WITH || join.meeting() == Relation.Meeting.WITHOUT) {
             return "df <- .rows_with(df, " + right + ", " + on + ", " + truth(join.meeting() == Relation.Meeting.WITH)
-                    + ")";
+                    + missing + ")";
         }
         return "df <- .joined(df, " + right + ", " + on + ", "
                 + names(join.taken().stream().map(Relation.Taken::field).toList()) + ", "
                 + names(join.taken().stream().map(Relation.Taken::made).toList()) + ", "
-                + truth(join.meeting() == Relation.Meeting.ALL_LEFT) + ")";
+                + truth(join.meeting() == Relation.Meeting.ALL_LEFT) + missing + ")";
     }
 
     @Override

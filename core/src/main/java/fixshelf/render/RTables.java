@@ -115,20 +115,20 @@ final class RTables {
             """);
         HELPERS.put(".pairs_of", """
             # The places of left and right rows whose keys are equal, by left row, then by right row.
-            .pairs_of <- function(left, right, on_left, on_right) {
+            .pairs_of <- function(left, right, on_left, on_right, missing) {
               keys <- paste0("k", seq_along(on_left))
               a <- setNames(as.data.frame(unname(as.list(left[on_left])), col.names = keys, stringsAsFactors = FALSE), keys)
               b <- setNames(as.data.frame(unname(as.list(right[on_right])), col.names = keys, stringsAsFactors = FALSE), keys)
               a$l <- seq_len(nrow(a))
               b$r <- seq_len(nrow(b))
-              pairs <- suppressWarnings(inner_join(a, b, by = keys, na_matches = "never"))
+              pairs <- suppressWarnings(inner_join(a, b, by = keys, na_matches = missing))
               pairs[order(pairs$l, pairs$r), c("l", "r")]
             }
             """);
         HELPERS.put(".joined", """
             # The rows of two tables side by side, by left row, then by right row.
-            .joined <- function(left, right, on_left, on_right, taken, made, all_left) {
-              pairs <- .pairs_of(left, right, on_left, on_right)
+            .joined <- function(left, right, on_left, on_right, taken, made, all_left, missing = "never") {
+              pairs <- .pairs_of(left, right, on_left, on_right, missing)
               if (all_left) {
                 alone <- setdiff(seq_len(nrow(left)), pairs$l)
                 pairs <- rbind(pairs, data.frame(l = alone, r = rep(NA_integer_, length(alone))))
@@ -141,8 +141,8 @@ final class RTables {
             """);
         HELPERS.put(".rows_with", """
             # The left rows that meet any right row, or none.
-            .rows_with <- function(left, right, on_left, on_right, wanted) {
-              met <- seq_len(nrow(left)) %in% .pairs_of(left, right, on_left, on_right)$l
+            .rows_with <- function(left, right, on_left, on_right, wanted, missing = "never") {
+              met <- seq_len(nrow(left)) %in% .pairs_of(left, right, on_left, on_right, missing)$l
               left[met == wanted, , drop = FALSE]
             }
             """);

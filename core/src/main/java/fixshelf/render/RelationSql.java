@@ -4,7 +4,6 @@ import fixshelf.language.Expr;
 import fixshelf.table.Aggregate;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
-import fixshelf.table.Formula;
 import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
@@ -380,9 +379,9 @@ public final class RelationSql {
     /// Both sides are written so that only equal values meet: with one of them as it is, MariaDB looks it up by the
     /// order of letters that its column has.
     private String meets(Relation.Pair pair, Expr.Name right) {
-        return pair.missingMeets()
-                ? fields.code(Formula.call("IS NOT DISTINCT FROM", fields.value(pair.left()), right))
-                : fields.key(pair.left()) + " = " + language.grouped(right).text();
+        String mine = fields.key(pair.left());
+        String other = language.grouped(right).text();
+        return pair.missingMeets() ? language.sameOrMissing(mine, other) : mine + " = " + other;
     }
 
     private String union(Relation.Union union) {

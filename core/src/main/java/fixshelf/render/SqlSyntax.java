@@ -190,4 +190,9 @@ public abstract class SqlSyntax implements Language {
     String onlyValue(String column, Type type, String over) {
         return "min(" + column + ") " + over;
     }
+
+    /// Whether two keys are equal, or both missing.
+    String sameOrMissing(String left, String right) {
+        return "(" + left + " = " + right + " OR " + left + " IS NULL AND " + right + " IS NULL)";
+    }
 }

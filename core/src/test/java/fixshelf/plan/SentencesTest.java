@@ -177,7 +177,8 @@ class SentencesTest {
     void whatALineBeginsWithCanBeRead(Operation operation) {
         Kind.Choices choices = new Kind.Choices(
                 List.of(new fixshelf.type.Column("a, b", Type.TEXT), new fixshelf.type.Column("c", Type.TEXT)),
-                List.of("list"));
+                List.of("list"),
+                List.of("same_name"));
         for (Blank<?> blank : operation.blanks()) {
             Written beginning = blank.kind().beginning(choices).orElseThrow();
             assertThat(blank.kind().typed(blank.kind().say(beginning)).get()).isEqualTo(beginning);

@@ -251,7 +251,8 @@ final class JobCard {
     private List<String> choices(int index, Kind<?> kind) {
         return kind.choices(new Kind.Choices(
                 listener.columnsBefore(index + 1),
-                workbench.shelf().datasets().stream().map(d -> d.name()).toList()));
+                workbench.shelf().datasets().stream().map(d -> d.name()).toList(),
+                workbench.shelf().fixes().stream().map(f -> f.name()).toList()));
     }
 
     private static void take(TextField field, String word, Kind<?> kind) {

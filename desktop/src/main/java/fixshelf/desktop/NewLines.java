@@ -38,7 +38,9 @@ final class NewLines {
             return all;
         }
         Kind.Choices choices = new Kind.Choices(
-                columns, shelf.datasets().stream().map(d -> d.name()).toList());
+                columns,
+                shelf.datasets().stream().map(d -> d.name()).toList(),
+                shelf.fixes().stream().map(f -> f.name()).toList());
         for (FixPage fix : shelf.fixes()) {
             Operation called = fix.called();
             all.add(new Offered(words(called), fix.summary(), fixLine(fix, called, choices)));

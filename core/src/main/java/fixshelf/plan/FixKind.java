@@ -1,0 +1,63 @@
+package fixshelf.plan;
+
+import fixshelf.language.Definition;
+import fixshelf.language.Names;
+import fixshelf.language.Scope;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.type.Type;
+import java.util.List;
+import java.util.Optional;
+
+/// A value fix by its name, through which values go before they are compared. It takes a text, and everything else
+/// that it asks for is usually known.
+///
+/// What it means is the definition.
+final class FixKind implements Kind<Definition> {
+    @Override
+    public String name() {
+        return "a fix";
+    }
+
+    @Override
+    public Outcome<Definition> read(Written written, Context context) {
+        String name = written instanceof Written.Word(String text) ? text : "?";
+        if (!(context.fixes().find(name) instanceof Scope.Found.Ready(Definition fix))) {
+            return Refusal.of(
+                    Code.NO_SUCH,
+                    "There is no fix " + name + " that can be used.",
+                    Names.suggest(name, List.copyOf(context.fixes().names()), "Name a fix of this shelf."));
+        }
+        boolean one = !fix.parameters().isEmpty()
+                && fix.parameters().getFirst().type().equals(Type.TEXT)
+                && fix.parameters().stream().skip(1).allMatch(p -> p.fallback().isPresent());
+        return one
+                ? Outcome.of(fix)
+                : Refusal.of(
+                        Code.ARGUMENTS,
+                        fix.signature() + " does not take a single text.",
+                        "Name a fix of one text, or write one that calls it.");
+    }
+
+    @Override
+    public String say(Written written) {
+        return written instanceof Written.Word(String text) ? text : "?";
+    }
+
+    @Override
+    public Outcome<Written> typed(String text) {
+        return text.isBlank()
+                ? Refusal.field("Which fix?", "Type the name of a fix.")
+                : Outcome.of(Written.word(text.strip()));
+    }
+
+    @Override
+    public List<String> choices(Choices choices) {
+        return choices.fixes();
+    }
+
+    @Override
+    public Optional<Written> beginning(Choices choices) {
+        return choices.fixes().stream().findFirst().map(Written::word);
+    }
+}
