@@ -438,4 +438,10 @@ public final class SqliteLanguage extends SqlLanguage {
     String listed(String text, String separator, String place) {
         return "group_concat(" + text + ", " + text(separator) + " ORDER BY " + place + ")";
     }
+
+    /// It takes so many queries inside of each other, and no more.
+    @Override
+    public boolean isLimit(String error) {
+        return error.contains("nested too deep");
+    }
 }

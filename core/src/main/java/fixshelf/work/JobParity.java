@@ -208,7 +208,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
             case Answer.OfJob.Unsaid(List<String> why) -> new CannotSay(why);
             case Answer.OfJob.Stopped(String why) ->
                 engine.language().isLimit(why)
-                        ? new CannotSay(List.of("A value is beyond its range: " + why))
+                        ? new CannotSay(List.of("It is beyond what it can hold: " + why))
                         : new Stopped(why);
             case Answer.OfJob.Rows(List<List<@Nullable Object>> got) ->
                 firstDifference(asked.code(), asked.expected(), got).orElseGet(() -> new Same(got.size()));
