@@ -70,19 +70,18 @@ public final class Rows {
     /// Several lines as one query, each of which works out rows of rows alone, but the first, which may do anything.
     /// Counts of each line are in columns of its own.
     ///
-    /// @param before the table before the first line, or what reads the source
-    /// @param places whether `before` has places, which the query then keeps
-    public static String fused(List<Step> steps, String before, boolean places, boolean origins) {
+    /// @param bases the tables that the first line is worked out of, or what reads the source
+    /// @param places whether the table before has places, which the query then keeps
+    public static String fused(List<Step> steps, Function<Relation, String> bases, boolean places, boolean origins) {
         List<String> queries = new ArrayList<>();
         List<String> carried = new ArrayList<>();
-        String from = before;
+        String from = "";
         for (int i = 0; i < steps.size(); i++) {
             Step step = steps.get(i);
             String base = from;
             boolean first = i == 0;
             RelationSql.Manner manner = RelationSql.Manner.inside(places, first && origins, true, List.copyOf(carried));
-            RelationSql sql = new RelationSql(
-                    DUCKDB, manner, r -> r instanceof Relation.Result ? base : other((Relation.Source) r));
+            RelationSql sql = new RelationSql(DUCKDB, manner, first ? bases : _ -> base);
             String last = sql.write(step.after(), "line_" + step.number());
             queries.addAll(sql.queries());
             List<String> hidden = new ArrayList<>(places ? List.of("p") : List.of());

@@ -54,6 +54,7 @@ public final class Operations {
             new KeepMatching(),
             new LeaveOutMatching(),
             new PutUnder(),
+            new GoOnFrom(),
             new CompareWith(),
             new NewIds(),
             new MakeSure(),

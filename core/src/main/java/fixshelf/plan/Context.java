@@ -61,7 +61,7 @@ public record Context(
         private int next;
 
         public Ids(int line) {
-            next = line * 100_000;
+            next = line * 1_000_000;
         }
 
         public int next() {

@@ -1,7 +1,11 @@
 package fixshelf.plan;
 
+import fixshelf.table.Relation;
 import fixshelf.type.Column;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeSet;
 
 /// The steps of a job, one for each line, the first of them reads.
 public record Plan(List<Step> steps) {
@@ -11,6 +15,37 @@ public record Plan(List<Step> steps) {
 
     public Step last() {
         return steps.getLast();
+    }
+
+    /// The line whose result a line works on: the one above it, or the one that it goes on from.
+    public Step before(int line) {
+        Relation first = steps.get(line - 1).after();
+        while (!first.inputs().isEmpty()) {
+            first = first.inputs().getFirst();
+        }
+        return first instanceof Relation.Result(int number, var _) ? steps.get(number - 1) : steps.get(line - 2);
+    }
+
+    /// The lines on whose results others work than the one below them.
+    public Set<Integer> named() {
+        Set<Integer> named = new TreeSet<>();
+        for (Step step : steps) {
+            step.relations()
+                    .flatMap(r -> r.parts().stream())
+                    .filter(r -> r instanceof Relation.Result result && result.line() != step.number() - 1)
+                    .forEach(r -> named.add(((Relation.Result) r).line()));
+        }
+        return named;
+    }
+
+    /// The lines that the result goes back to, from the first to the last.
+    public List<Integer> path() {
+        List<Integer> path = new ArrayList<>();
+        for (int line = steps.size(); line > 1; line = before(line).number()) {
+            path.addFirst(line);
+        }
+        path.addFirst(1);
+        return path;
     }
 
     public List<Column> columns() {
@@ -23,7 +58,7 @@ public record Plan(List<Step> steps) {
     }
 
     /// The names of other tables that lines bring in.
-    public List<fixshelf.table.Relation.Source> others() {
+    public List<Relation.Source> others() {
         return steps.stream()
                 .skip(1)
                 .flatMap(s -> s.sources().stream())

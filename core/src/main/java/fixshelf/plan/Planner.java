@@ -34,7 +34,7 @@ public final class Planner {
     private Planner(Callables callables, Map<String, String> parameters, Context.Sources sources, Looks looks) {
         this.looks = looks;
         this.callables = callables;
-        this.sources = sources;
+        this.sources = new NamedLines(sources, looks, steps);
         parameters.forEach((name, value) -> this.parameters.put(name, constant(value)));
     }
 
@@ -91,18 +91,34 @@ public final class Planner {
         Relation before = last.result();
         Step idle = new Step(number, line, before, List.of());
         if (line.isRead()) {
-            problems.add(
-                    Problem.error(Code.BAD_FIELD, placed.where(), "Only the first line reads.", "Remove this line."));
+            problems.add(Problem.error(
+                    Code.BAD_FIELD,
+                    placed.where(),
+                    "Only the first line reads.",
+                    "Use put_under, bring_in or join for another table, or go_on_from for a line above."));
             return idle;
         }
         if (line.rest()) {
             return idle;
         }
+        wantFreeName(placed);
         Context context = new Context(before, callables.fixes(), parameters, sources, new Context.Ids(number));
         return operation(placed)
                 .flatMap(o -> given(o, placed, context).flatMap(given -> resolved(o, given, placed)))
                 .map(done -> new Step(number, line, done.after(), done.reports(), done.guard()))
                 .orElse(idle);
+    }
+
+    /// A line's name is no other line's, and no dataset's or job's.
+    private void wantFreeName(PlacedLine placed) {
+        String name = placed.line().name();
+        if (!name.isEmpty() && sources.names().contains(name)) {
+            problems.add(Problem.error(
+                    Code.NAME_CLASH,
+                    placed.where(),
+                    "There is a line, a dataset or a job " + name + " already.",
+                    "Give this line another name."));
+        }
     }
 
     private Optional<Operation> operation(PlacedLine placed) {

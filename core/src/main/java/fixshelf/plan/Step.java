@@ -53,13 +53,18 @@ public record Step(
                 && compute.cells().stream().anyMatch(c -> c.made().id() == field.id());
     }
 
-    /// The other tables that it needs.
-    public List<Relation.Source> sources() {
+    /// The table afterwards, and what is told beside it.
+    Stream<Relation> relations() {
         return Stream.of(
                         Stream.of(after),
                         reports.stream().map(Operation.Report::relation),
                         guard.stream().map(Operation.Guard::rows))
-                .flatMap(s -> s)
+                .flatMap(s -> s);
+    }
+
+    /// The other tables that it needs.
+    public List<Relation.Source> sources() {
+        return relations()
                 .flatMap(r -> r.parts().stream())
                 .filter(Relation.Source.class::isInstance)
                 .map(Relation.Source.class::cast)

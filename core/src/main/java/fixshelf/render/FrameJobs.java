@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
 
 /// A job as a function from data frames to a data frame: `df` goes from line to line.
@@ -22,6 +23,12 @@ abstract class FrameJobs {
     private final Map<Relation, Integer> uses = new IdentityHashMap<>();
 
     private final Map<Relation, String> frames = new IdentityHashMap<>();
+
+    /// The names of the other tables, and the line that is being written.
+    private List<String> others = List.of();
+
+    private int current;
+    private String first = "";
 
     /// @param inJob what stands for a new value
     FrameJobs(Function<Expr, Expr> inJob) {
@@ -76,12 +83,18 @@ abstract class FrameJobs {
 
     final Outcome<String> write(JobCode job, String name) {
         List<Problem> problems = new ArrayList<>();
-        List<String> others =
-                job.sources().stream().skip(1).map(s -> other(s.name())).toList();
+        others = job.sources().stream().skip(1).map(s -> other(s.name())).toList();
         body.add(assigned("df", texts("df")));
         others.forEach(o -> body.add(assigned(o, texts(o))));
+        Set<Integer> named = job.namedLines();
+        remember(1, named);
+        first = job.first().name();
+        if (job.readsFirstAgain()) {
+            body.add(assigned(ours("as_read"), "df"));
+        }
         for (JobCode.Line line : job.lines()) {
             int before = body.size();
+            current = line.number();
             try {
                 makeSure(line);
                 begin(line.step().after());
@@ -90,11 +103,37 @@ abstract class FrameJobs {
                     String words = line.number() + ". " + line.sentence();
                     body.set(before, Comments.line("#", words) + body.get(before));
                 }
+                remember(line.number(), named);
             } catch (ProblemException e) {
                 problems.add(JobCode.refused(line, e.problem()));
             }
         }
         return problems.isEmpty() ? Outcome.of(function(job, name, others, body)) : Outcome.failed(problems);
+    }
+
+    /// Keeps the table after a line that others come back to.
+    private void remember(int line, Set<Integer> named) {
+        if (named.contains(line)) {
+            body.add(assigned(ours("line_" + line), "df"));
+        }
+    }
+
+    /// A name of ours that no table of the user has.
+    private String ours(String wanted) {
+        String name = wanted;
+        while (others.contains(name)) {
+            name += "_";
+        }
+        return name;
+    }
+
+    /// The frame of a source; the first one comes as `df`, which is another one after the first line.
+    private String frame(String source) {
+        return source.equals(first) ? ours("as_read") : other(source);
+    }
+
+    private boolean isAbove(Relation relation) {
+        return relation instanceof Relation.Result(int line, var _) && line == current - 1;
     }
 
     /// What a run makes sure of, as assertions; they speak of the table before the line.
@@ -118,7 +157,7 @@ abstract class FrameJobs {
         }
         for (Relation part : parts) {
             boolean isFirst = part == first && uses.getOrDefault(part, 0) <= 1;
-            if (part instanceof Relation.Result && !isFirst) {
+            if (isAbove(part) && !isFirst) {
                 keep(part);
             }
         }
@@ -126,7 +165,7 @@ abstract class FrameJobs {
 
     /// Gives `df` a name, by which a relation is found again.
     private void keep(Relation relation) {
-        String name = "table_" + ++kept;
+        String name = ours("table_" + ++kept);
         body.add(assigned(name, "df"));
         frames.put(relation, name);
     }
@@ -146,8 +185,12 @@ abstract class FrameJobs {
 
     private void work(Relation relation) {
         switch (relation) {
-            case Relation.Result _ -> {}
-            case Relation.Source(String name, var _) -> body.add(assigned("df", other(name)));
+            case Relation.Result(int line, var _) -> {
+                if (!isAbove(relation)) {
+                    body.add(assigned("df", ours("line_" + line)));
+                }
+            }
+            case Relation.Source(String name, var _) -> body.add(assigned("df", frame(name)));
             case Relation.Compute compute -> after(compute.from(), () -> compute(compute));
             case Relation.Pick pick -> after(pick.from(), () -> pick(pick));
             case Relation.Keep keep -> after(keep.from(), () -> keep(keep));
@@ -178,15 +221,18 @@ abstract class FrameJobs {
     /// Works out another table, while `df` stays what it is, and gives its name.
     private String beside(Relation relation) {
         if (relation instanceof Relation.Source(String name, var _)) {
-            return other(name);
+            return frame(name);
+        }
+        if (relation instanceof Relation.Result(int line, var _) && !isAbove(relation)) {
+            return ours("line_" + line);
         }
         String known = frames.get(relation);
         if (known != null) {
             return known;
         }
         kept++;
-        String before = "kept_" + kept;
-        String made = "other_" + kept;
+        String before = ours("kept_" + kept);
+        String made = ours("other_" + kept);
         body.add(assigned(before, "df"));
         add(relation);
         body.add(assigned(made, "df"));

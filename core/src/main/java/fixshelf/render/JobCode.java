@@ -1,6 +1,7 @@
 package fixshelf.render;
 
 import fixshelf.language.Expr;
+import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Problem;
 import fixshelf.table.Field;
@@ -9,9 +10,11 @@ import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
 import fixshelf.type.Column;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -42,6 +45,30 @@ public record JobCode(String name, String about, List<Source> sources, List<Line
         return lines.stream()
                 .anyMatch(l -> Lineage.setsOrder(l.step().after())
                         || l.step().reports().stream().anyMatch(r -> r.breaks() && Lineage.setsOrder(r.relation())));
+    }
+
+    /// The lines that others come back to.
+    Set<Integer> namedLines() {
+        Set<Integer> named = new HashSet<>();
+        lines.forEach(line -> parts(line)
+                .filter(r -> r instanceof Relation.Result result && result.line() != line.number() - 1)
+                .forEach(r -> named.add(((Relation.Result) r).line())));
+        return named;
+    }
+
+    /// Whether a line brings in the rows of the first source once more.
+    boolean readsFirstAgain() {
+        return lines.stream()
+                .flatMap(JobCode::parts)
+                .anyMatch(r -> r instanceof Relation.Source(String name, var _) && name.equals(first().name()));
+    }
+
+    /// All tables that a line, and what is told beside it, is worked out of.
+    private static Stream<Relation> parts(Line line) {
+        return Stream.concat(
+                        Stream.of(line.step().after()),
+                        line.step().reports().stream().map(Operation.Report::relation))
+                .flatMap(r -> r.parts().stream());
     }
 
     public Source first() {

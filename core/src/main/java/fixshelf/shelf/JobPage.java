@@ -35,7 +35,7 @@ public record JobPage(
     /// Where the result goes: `.parquet` or delimited text.
     ///
     /// @param replace whether a file that is there already may be replaced
-    /// @param of what is written, where it is not the result of the job: a report of a line
+    /// @param of what is written, where it is not the result of the job: the table of a line, or a report of it
     public record Output(String path, boolean replace, Span span, Optional<OfReport> of) {
         public Output(String path, boolean replace, Span span) {
             this(path, replace, span, Optional.empty());
@@ -46,7 +46,7 @@ public record JobPage(
         }
     }
 
-    /// A report by its name, and the line that gives it, by its name or number.
+    /// The table of a line, by its name or number; or one of its reports, where `report` is not empty.
     public record OfReport(String line, String report) {}
 
     public Optional<Line> firstLine() {

@@ -92,9 +92,7 @@ public final class JobPages {
         String path = fields.required("write", "Name a file: `write: out/clean.parquet`.");
         Optional<JobPage.OfReport> of = fields.fields("of").map(f -> {
             f.allow(Set.of("line", "report"));
-            return new JobPage.OfReport(
-                    f.required("line", "Write the line's name or number."),
-                    f.required("report", "Write the report's name, such as without_match."));
+            return new JobPage.OfReport(f.required("line", "Write the line's name or number."), f.text("report", ""));
         });
         return Optional.of(new Output(path, fields.flag("replace", false), fields.span(), of));
     }

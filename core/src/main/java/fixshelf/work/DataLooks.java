@@ -31,13 +31,14 @@ final class DataLooks implements Looks, AutoCloseable {
 
     private final JobPage job;
     private final DelimitedFile source;
-    private final JobSources sources;
+    private final Map<String, DelimitedFile> others;
     private @Nullable Preview preview;
 
-    DataLooks(JobPage job, DelimitedFile source, JobSources sources) {
+    /// @param others the files of other tables; more may come
+    DataLooks(JobPage job, DelimitedFile source, Map<String, DelimitedFile> others) {
         this.job = job;
         this.source = source;
-        this.sources = sources;
+        this.others = others;
     }
 
     @Override
@@ -54,7 +55,7 @@ final class DataLooks implements Looks, AutoCloseable {
             }
             preview = opened.get();
         }
-        PlannedJob planned = new PlannedJob(job, source, soFar, List.of(), sources.files());
+        PlannedJob planned = new PlannedJob(job, source, soFar, List.of(), others);
         Outcome<List<List<@Nullable Object>>> rows = preview.rows(planned, about);
         rows.value().ifPresent(r -> SEEN.put(key, r));
         return rows;
@@ -64,7 +65,7 @@ final class DataLooks implements Looks, AutoCloseable {
     private String key(Plan soFar, Relation about) {
         StringBuilder key = new StringBuilder(source.toString());
         stamp(source, key);
-        sources.files().values().forEach(f -> stamp(f, key));
+        others.values().forEach(f -> stamp(f, key));
         for (Step step : soFar.steps().subList(1, soFar.steps().size())) {
             key.append('\n').append(Rows.traced(step.after(), DataLooks::base));
         }

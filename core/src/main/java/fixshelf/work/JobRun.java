@@ -18,10 +18,12 @@ import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -68,11 +70,18 @@ public final class JobRun {
     private final List<Outputs.Pending> pending;
     private final List<LineEffect> effects = new ArrayList<>();
     private final Map<Path, Long> reportRows = new HashMap<>();
+    /// The lines whose tables are needed again, and those tables.
+    private final Set<Integer> named;
+
+    private final Map<Integer, String> kept = new HashMap<>();
 
     private JobRun(PlannedJob job, Watcher watcher, List<Outputs.Pending> pending) {
         this.job = job;
         this.watcher = watcher;
         this.pending = pending;
+        this.named = new HashSet<>(job.plan().named());
+        pending.forEach(
+                p -> p.target().report().filter(PlannedJob.OfLine::isTable).ifPresent(r -> named.add(r.line())));
         this.loaded = Loaded.open(
                 job.source(), pending.stream().map(Outputs.Pending::part).toList());
     }
@@ -118,7 +127,10 @@ public final class JobRun {
         List<Segment> segments = new ArrayList<>();
         List<Step> steps = new ArrayList<>();
         for (Step step : job.plan().steps()) {
-            boolean joins = step.number() == 1 || isFused(step);
+            boolean above = step.number() > 1
+                    && job.plan().before(step.number()).number() == step.number() - 1
+                    && !named.contains(step.number() - 1);
+            boolean joins = step.number() == 1 || above && isFused(step);
             if (!joins) {
                 segments.add(new Segment(List.copyOf(steps)));
                 steps.clear();
@@ -144,8 +156,12 @@ public final class JobRun {
         });
         List<Segment> segments = segments();
         String table = first(segments.getFirst());
+        keep(segments.getFirst(), table);
         for (int i = 1; i < segments.size(); i++) {
-            table = next(segments.get(i), table, i);
+            int line = segments.get(i).first().number();
+            int input = job.plan().before(line).number();
+            table = next(segments.get(i), input == line - 1 ? table : Objects.requireNonNull(kept.get(input)), i);
+            keep(segments.get(i), table);
         }
         for (Outputs.Pending output : pending) {
             if (output.target().report().isPresent()) {
@@ -158,13 +174,44 @@ public final class JobRun {
         }
     }
 
+    /// Remembers the table of a line that is needed again, and writes the outputs that take it.
+    private void keep(Segment segment, String table) {
+        Step last = segment.steps().getLast();
+        if (!named.contains(last.number())) {
+            return;
+        }
+        kept.put(last.number(), table);
+        for (Outputs.Pending output : pending) {
+            Optional<PlannedJob.OfLine> of = output.target().report();
+            if (of.filter(r -> r.isTable() && r.line() == last.number()).isPresent()) {
+                stage("Writing " + output.target().file().getFileName());
+                loaded.session().run(Outputs.copy(output, "SELECT " + Rows.named(last.fields()) + " FROM " + table));
+                reportRows.put(output.target().file(), loaded.session().number("SELECT count(*) FROM " + table));
+            }
+        }
+    }
+
+    private long rowsBefore(Step step) {
+        return effects.get(job.plan().before(step.number()).number() - 1).rowsAfter();
+    }
+
+    /// What the tables are that a line is worked out of.
+    private Function<Relation, String> bases(Step step, String base) {
+        int input = job.plan().before(step.number()).number();
+        return r -> switch (r) {
+            case Relation.Result(int line, var _) when line == input -> base;
+            case Relation.Result(int line, var _) -> numbered(Objects.requireNonNull(kept.get(line)));
+            default -> Rows.other((Relation.Source) r);
+        };
+    }
+
     private String first(Segment segment) {
         stage("Reading " + job.source().file().getFileName());
         List<Field> fields = segment.first().fields();
         loaded.read(Long.MAX_VALUE, relation -> {
             String read = "(SELECT " + Rows.read(fields) + " FROM " + relation + ")";
             List<Step> after = segment.steps().subList(1, segment.steps().size());
-            String query = after.isEmpty() ? "SELECT * FROM " + read : Rows.fused(after, read, false, false);
+            String query = after.isEmpty() ? "SELECT * FROM " + read : Rows.fused(after, _ -> read, false, false);
             loaded.session().run("CREATE OR REPLACE TABLE part_0 AS " + query);
         });
         loaded.careful().ifPresent(this::wantAllRows);
@@ -185,13 +232,13 @@ public final class JobRun {
         Step step = segment.first();
         stage("Line " + step.number() + ": " + step.line().call().replace('_', ' '));
         DuckSession session = loaded.session();
-        long rowsBefore = effects.getLast().rowsAfter();
+        long rowsBefore = rowsBefore(step);
         if (step.isIdle()) {
             effects.add(effect(step, rowsBefore, rowsBefore, 0, 0, 0, 0, reports(step, numbered(before))));
             List<Step> others = segment.steps().subList(1, segment.steps().size());
             return others.isEmpty() ? before : made(others, before, index, rowsBefore);
         }
-        if (step.after() instanceof Relation.FirstOf keep) {
+        if (step.after() instanceof Relation.FirstOf keep && !kept.containsValue(before)) {
             List<LineEffect.Counted> told = reports(step, numbered(before));
             // The table is ours, and deleting keeps the order of the rows that stay.
             session.run("DELETE FROM " + before + " WHERE rowid IN (" + Rows.leaving(keep, before) + ")");
@@ -208,18 +255,15 @@ public final class JobRun {
         Step first = steps.getFirst();
         String base = numbered(before);
         boolean places = Lineage.setsOrder(first.after());
-        Guards.hold(
-                first,
-                rowsBefore,
-                job.where(first.number()),
-                session,
-                r -> r instanceof Relation.Result ? base : Rows.other((Relation.Source) r));
+        Guards.hold(first, rowsBefore, job.where(first.number()), session, bases(first, base));
         List<LineEffect.Counted> reports = reports(first, base);
         String table = "part_" + index;
         boolean origins = first.rows() == Lineage.Rows.ANY;
         session.run("CREATE TABLE " + table + " AS "
-                + Rows.fused(steps, places ? base : "(SELECT * FROM " + before + ")", places, origins));
-        session.run("DROP TABLE " + before);
+                + Rows.fused(steps, bases(first, places ? base : "(SELECT * FROM " + before + ")"), places, origins));
+        if (!kept.containsValue(before)) {
+            session.run("DROP TABLE " + before);
+        }
         long rows = session.number("SELECT count(*) FROM " + table);
         long left = origins
                 ? rowsBefore - session.number("SELECT count(DISTINCT o) FROM " + table)
@@ -235,7 +279,7 @@ public final class JobRun {
 
     /// Only reports that cost about as much as the line itself.
     private List<LineEffect.Counted> reports(Step step, String base) {
-        Function<Relation, String> bases = r -> r instanceof Relation.Result ? base : Rows.other((Relation.Source) r);
+        Function<Relation, String> bases = bases(step, base);
         List<LineEffect.Counted> counted = new ArrayList<>();
         for (Operation.Report report : step.reports()) {
             write(step, report, bases);
@@ -255,7 +299,9 @@ public final class JobRun {
         for (Outputs.Pending output : pending) {
             boolean wanted = output.target()
                     .report()
-                    .filter(r -> r.line() == step.number() && r.report().name().equals(report.name()))
+                    .filter(r -> !r.isTable()
+                            && r.line() == step.number()
+                            && r.report().name().equals(report.name()))
                     .isPresent();
             if (wanted) {
                 stage("Writing " + output.target().file().getFileName());
@@ -332,7 +378,7 @@ public final class JobRun {
             long changed,
             long lost,
             List<LineEffect.Counted> reports) {
-        Step last = job.plan().steps().get(step.number() - 2);
+        Step last = job.plan().before(step.number());
         return new LineEffect(
                 step.number(),
                 rowsBefore,

@@ -4,35 +4,44 @@ import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.language.Names;
 import fixshelf.plan.Context;
+import fixshelf.plan.NamedLines;
+import fixshelf.plan.Step;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
 import fixshelf.table.Field;
+import fixshelf.table.Moved;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Column;
 import fixshelf.type.Literals;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
-/// The datasets of a shelf as tables that lines bring in, and as mappings.
+/// The datasets of a shelf, and the results of its jobs, as tables that lines bring in, and as mappings.
 final class JobSources implements Context.Sources {
     static final int MOST_PAIRS = 10_000;
 
     private final Shelf shelf;
+    private final List<String> chain;
     private final Map<String, DelimitedFile> files = new LinkedHashMap<>();
 
-    JobSources(Shelf shelf) {
+    /// @param chain the jobs that are being planned, as they read each other
+    JobSources(Shelf shelf, List<String> chain) {
         this.shelf = shelf;
+        this.chain = List.copyOf(chain);
     }
 
     /// The files of the datasets that were asked for.
@@ -42,11 +51,19 @@ final class JobSources implements Context.Sources {
 
     @Override
     public List<String> names() {
-        return shelf.datasets().stream().map(DatasetPage::name).toList();
+        return Stream.concat(
+                        shelf.datasets().stream().map(DatasetPage::name),
+                        shelf.jobs().stream().map(JobPage::name).filter(j -> !j.equals(chain.getLast())))
+                .distinct()
+                .toList();
     }
 
     @Override
     public Outcome<Relation> find(String name, Context.Ids ids) {
+        Optional<JobPage> job = job(name);
+        if (job.isPresent()) {
+            return planned(job.get()).map(p -> result(p, ids));
+        }
         return Datasets.open(shelf, name).map(file -> {
             files.put(name, file);
             return new Relation.Source(
@@ -57,10 +74,66 @@ final class JobSources implements Context.Sources {
         });
     }
 
+    /// The job of that name, where no dataset is called so.
+    private Optional<JobPage> job(String name) {
+        return shelf.dataset(name).isPresent() ? Optional.empty() : shelf.job(name);
+    }
+
+    /// Another job with its lines resolved, or why that cannot be: it may read this one.
+    private Outcome<PlannedJob> planned(JobPage job) {
+        List<String> longer = new ArrayList<>(chain);
+        longer.add(job.name());
+        if (chain.contains(job.name())) {
+            return problem(
+                    Code.CYCLE,
+                    "Jobs read each other in a circle: "
+                            + String.join(" → ", longer.subList(chain.indexOf(job.name()), longer.size())) + ".",
+                    "Break it: let one of them read a dataset.");
+        }
+        Outcome<PlannedJob> planned = PlannedJob.draft(shelf, job, Map.of(), longer);
+        Optional<Problem> wrong =
+                planned.problems().stream().filter(Problem::isError).findFirst();
+        return wrong.isPresent()
+                ? problem(
+                        wrong.get().code() == Code.CYCLE ? Code.CYCLE : Code.NO_SUCH,
+                        wrong.get().code() == Code.CYCLE
+                                ? wrong.get().what()
+                                : "The job " + job.name() + " cannot be read: "
+                                        + wrong.get().what(),
+                        "Mend that job first.")
+                : planned;
+    }
+
+    /// What comes out of another job, with fields of new numbers.
+    private Relation result(PlannedJob job, Context.Ids ids) {
+        Relation.Source first = (Relation.Source) job.plan().steps().getFirst().after();
+        String name = first.name().isEmpty() ? "file_of_" + job.job().name() : first.name();
+        files.put(name, job.source());
+        files.putAll(job.others());
+        List<Relation> results = new ArrayList<>();
+        Moved moved = new Moved(ids::next, r -> results.get(r.line() - 1));
+        results.add(moved.of(new Relation.Source(name, first.shape())));
+        for (Step step : job.plan().steps().subList(1, job.plan().steps().size())) {
+            results.add(moved.of(step.after()));
+        }
+        return results.getLast();
+    }
+
     @Override
     public Outcome<Map<String, @Nullable String>> pairs(String dataset, String from, String to) {
+        Optional<JobPage> job = job(dataset);
+        if (job.isPresent()) {
+            return planned(job.get()).then(p -> pairs(p, from, to));
+        }
         return Datasets.open(shelf, dataset).then(source -> column(source, from)
                 .then(key -> column(source, to).then(value -> pairs(source, dataset, key, value))));
+    }
+
+    /// The pairs of the last line of a job.
+    private static Outcome<Map<String, @Nullable String>> pairs(PlannedJob job, String from, String to) {
+        try (DataLooks looks = new DataLooks(job.job(), job.source(), job.others())) {
+            return NamedLines.pairs(job.plan(), looks, job.plan().last(), from, to);
+        }
     }
 
     private static Outcome<String> column(DelimitedFile source, String name) {

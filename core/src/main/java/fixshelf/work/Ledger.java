@@ -27,14 +27,15 @@ public record Ledger(long read, List<Entry> entries, long out) {
         return read + entries.stream().mapToLong(Entry::change).sum() == out;
     }
 
-    /// From the effects of all lines.
+    /// From the effects of the lines that the result goes back to.
     static Ledger of(Plan plan, List<LineEffect> effects) {
         List<Entry> entries = new ArrayList<>();
         LineEffect first = effects.getFirst();
         if (first.left() > 0) {
             entries.add(new Entry(1, -first.left(), "left out, as they do not fit"));
         }
-        for (LineEffect effect : effects.subList(1, effects.size())) {
+        for (int line : plan.path().subList(1, plan.path().size())) {
+            LineEffect effect = effects.get(line - 1);
             if (plan.steps().get(effect.line() - 1).rows() == Lineage.Rows.MERGED) {
                 entries.add(new Entry(
                         effect.line(),

@@ -117,7 +117,7 @@ public final class OperationExamples {
 
     private static Outcome<Plan> plan(TableExample example, Callables callables) {
         List<Column> columns = columns(example.given());
-        StringBuilder page = new StringBuilder("job: example\nlines:\n  - read: given\n");
+        StringBuilder page = new StringBuilder("job: example\nlines:\n  - read: given\n    name: begin\n");
         List<String> types = columns.stream()
                 .filter(c -> !c.type().equals(Type.TEXT))
                 .map(c -> c.name() + ": \"" + c.type().label() + '"')

@@ -63,8 +63,12 @@ public record PlannedJob(
         }
     }
 
-    /// A report, and the number of the line that gives it.
-    public record OfLine(int line, Operation.Report report) {}
+    /// A report, and the number of the line that gives it; one without a name is the table after the line.
+    public record OfLine(int line, Operation.Report report) {
+        boolean isTable() {
+            return report.name().isEmpty();
+        }
+    }
 
     /// Where a line stands, counted from 1.
     public Where where(int line) {
@@ -126,6 +130,11 @@ public record PlannedJob(
 
     /// Plans a job that is being written: lines with problems do nothing, and the problems stand beside the plan.
     public static Outcome<PlannedJob> draft(Shelf shelf, JobPage job, Map<String, String> set) {
+        return draft(shelf, job, set, List.of(job.name()));
+    }
+
+    /// As above; `chain` are the jobs that are being planned, as they read each other, the last of them this one.
+    static Outcome<PlannedJob> draft(Shelf shelf, JobPage job, Map<String, String> set, List<String> chain) {
         if (job.problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(job.problems());
         }
@@ -134,7 +143,7 @@ public record PlannedJob(
             return Outcome.failed(unknown);
         }
         Map<String, String> values = values(shelf, job, set);
-        return source(shelf, job, values).then(source -> plan(shelf, job, source, values, set.keySet()));
+        return source(shelf, job, values).then(source -> plan(shelf, job, source, values, set.keySet(), chain));
     }
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
@@ -256,12 +265,17 @@ public record PlannedJob(
     }
 
     private static Outcome<PlannedJob> plan(
-            Shelf shelf, JobPage job, DelimitedFile source, Map<String, String> values, Set<String> set) {
+            Shelf shelf,
+            JobPage job,
+            DelimitedFile source,
+            Map<String, String> values,
+            Set<String> set,
+            List<String> chain) {
         List<Planner.PlacedLine> lines =
                 job.lines().stream().map(l -> placed(job, l)).toList();
-        JobSources sources = new JobSources(shelf);
+        JobSources sources = new JobSources(shelf, chain);
         String name = dataset(job.lines().getFirst().line());
-        try (DataLooks looks = new DataLooks(job, source, sources)) {
+        try (DataLooks looks = new DataLooks(job, source, sources.files())) {
             return Planner.plan(
                             name, source.columns(), lines, shelf.callables(), parameters(job, values), sources, looks)
                     .then(plan -> targets(shelf, job, source, plan, values, set)
@@ -284,6 +298,10 @@ public record PlannedJob(
         List<String> known = step.map(
                         s -> s.reports().stream().map(Operation.Report::name).toList())
                 .orElse(List.of());
+        if (of.report().isEmpty() && step.isPresent()) {
+            Step line = step.get();
+            return Outcome.of(Optional.of(new OfLine(line.number(), new Operation.Report("", line.result(), "rows"))));
+        }
         Optional<OfLine> found = step.flatMap(s -> s.reports().stream()
                 .filter(r -> r.name().equals(of.report()))
                 .findFirst()

@@ -165,7 +165,7 @@ public final class Preview implements AutoCloseable {
             return tables.computeIfAbsent("source", _ -> first(job));
         }
         Step step = job.plan().steps().get(line - 1);
-        Step last = job.plan().steps().get(line - 2);
+        Step last = job.plan().before(line);
         String query = Rows.traced(step.after(), bases(job));
         String reports = step.reports().stream().map(Operation.Report::name).collect(Collectors.joining(","));
         String names = step.columns() + " " + last.columns() + " " + reports;
@@ -194,8 +194,8 @@ public final class Preview implements AutoCloseable {
 
     private Table next(PlannedJob job, int line, String query) {
         Step step = job.plan().steps().get(line - 1);
-        Step last = job.plan().steps().get(line - 2);
-        Table before = table(job, line - 1);
+        Step last = job.plan().before(line);
+        Table before = table(job, last.number());
         long rowsBefore = before.effect().rowsAfter();
         DuckSession session = loaded.session();
         String name = "line_" + nextTable++;
@@ -262,9 +262,9 @@ public final class Preview implements AutoCloseable {
         }
         return guarded(() -> {
             String both = " FROM " + table(job, line).name() + " n JOIN "
-                    + table(job, line - 1).name() + " b ON n.o = b.p WHERE ";
+                    + table(job, job.plan().before(line).number()).name() + " b ON n.o = b.p WHERE ";
             Map<Integer, Field> before = new HashMap<>();
-            job.plan().steps().get(line - 2).fields().forEach(f -> before.put(f.id(), f));
+            job.plan().before(line).fields().forEach(f -> before.put(f.id(), f));
             String each = replaced.stream()
                     .filter(f -> before.containsKey(f.id()))
                     .map(f -> "SELECT " + DuckSession.text(f.name()) + " AS c, CAST(b." + f.key() + " AS VARCHAR) AS v"
@@ -306,7 +306,7 @@ public final class Preview implements AutoCloseable {
     public static List<Field> fields(PlannedJob job, int line, View view) {
         Step step = job.plan().steps().get(line - 1);
         return view == View.LEAVING && line > 1 && rowsLeave(step)
-                ? job.plan().steps().get(line - 2).fields()
+                ? job.plan().before(line).fields()
                 : step.fields();
     }
 
@@ -365,7 +365,7 @@ public final class Preview implements AutoCloseable {
         if (line == 1) {
             return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
         }
-        String before = table(job, line - 1).name();
+        String before = table(job, job.plan().before(line).number()).name();
         if (view != View.ALL && step.after() instanceof Relation.FirstOf first) {
             String over = " OVER (PARTITION BY " + Rows.keys(first.keys()) + ")";
             return "SELECT *, p IN (SELECT o FROM " + table + ") AS stays FROM (SELECT *, count(*)" + over

@@ -46,7 +46,8 @@ public final class RowPaths {
         return Preview.guarded(() -> {
             List<RowPath.Stop> stops = new ArrayList<>();
             List<Long> places = List.of(row - 1);
-            for (Step step : job.plan().steps().subList(1, job.plan().steps().size())) {
+            for (int line : job.plan().path().subList(1, job.plan().path().size())) {
+                Step step = job.plan().steps().get(line - 1);
                 RowPath.Stop stop = stop(step, places);
                 stops.add(stop);
                 places = stop.places().stream().map(p -> p - 1).toList();
@@ -60,7 +61,7 @@ public final class RowPaths {
 
     private RowPath.Stop stop(Step step, List<Long> places) {
         String after = preview.tableOf(job, step.number());
-        String before = preview.tableOf(job, step.number() - 1);
+        String before = preview.tableOf(job, job.plan().before(step.number()).number());
         String some = places.stream().map(String::valueOf).collect(Collectors.joining(", "));
         boolean merged = step.rows() == Lineage.Rows.MERGED;
         String from = merged
@@ -90,7 +91,7 @@ public final class RowPaths {
 
     /// Where a row before and a group afterwards have the same keys.
     private String sameGroup(Step step) {
-        List<Field> before = job.plan().steps().get(step.number() - 2).fields();
+        List<Field> before = job.plan().before(step.number()).fields();
         return step.after().parts().stream()
                 .filter(Relation.Group.class::isInstance)
                 .flatMap(g -> ((Relation.Group) g).keys().stream())

@@ -123,7 +123,18 @@ public class RandomJobsTest {
             "bring_in: [p]\n    from: list\n    matching: {k: k}\n    compare: tidy\n    prefix: q_",
             "new_ids: [k]\n    into: nr",
             "new_ids: [v]\n    into: line_2\n    known: list",
-            "put_under: list");
+            "put_under: list",
+            "keep_rows: v IS NOT NULL\n    name: kept",
+            "set: [v]\n    to: lower(it)\n    name: kept",
+            "go_on_from: kept",
+            "go_on_from: begin",
+            "keep_matching: kept\n    matching: {k: k}",
+            "bring_in: [n]\n    from: begin\n    matching: {k: k}\n    prefix: b_",
+            "put_under: begin",
+            "by_mapping: [v]\n    pairs: {in: kept, from: v, to: v}",
+            "join: other\n    matching: {k: k}\n    prefix: of_",
+            "put_under: other",
+            "leave_out_matching: other\n    matching: {v: v}");
 
     @TempDir
     Path root;
@@ -182,10 +193,14 @@ public class RandomJobsTest {
         shelf = Jobs.shelf(
                 root,
                 DATA,
-                "job: job\nlines:\n  - read: data/in.csv\noutputs:\n  - write: out.parquet\n    replace: true\n");
+                "job: job\nlines:\n  - read: data/in.csv\n    name: begin\noutputs:\n  - write: out.parquet\n    replace: true\n");
         Files.createDirectories(root.resolve("datasets"));
         Files.writeString(root.resolve("data/list.csv"), LIST);
         Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
+        Files.writeString(
+                root.resolve("jobs/other.yaml"),
+                "job: other\nlines:\n  - read: list\n  - keep_rows: p <> 'two'\n  - rename: {p: v}\n"
+                        + "  - number_rows: nr\noutputs:\n  - write: other.parquet\n");
         shelf = fixshelf.shelf.ShelfReader.read(root).get();
         JobPage job = shelf.job("job").orElseThrow();
         for (int tries = 0; tries < 4 * LINES && job.lines().size() <= LINES; tries++) {
@@ -225,7 +240,12 @@ public class RandomJobsTest {
                         step.fields(),
                         rows,
                         preview.grid(planned, step.number()).get());
-                accounted(at, step, tables.getLast(), rows, effects.get(step.number() - 1));
+                accounted(
+                        at,
+                        step,
+                        tables.get(planned.plan().before(step.number()).number() - 1),
+                        rows,
+                        effects.get(step.number() - 1));
                 tables.add(rows);
             }
             JobRun.Report report = JobRun.run(planned, JobRun.Watcher.NONE).get();
