@@ -52,16 +52,31 @@ public record Plan(List<Step> steps) {
         return last().columns();
     }
 
-    /// The columns of the source.
-    public List<Column> source() {
-        return steps.getFirst().columns();
+    /// The table that is read.
+    public Relation.Source read() {
+        Relation first = steps.getFirst().after();
+        while (!first.inputs().isEmpty()) {
+            first = first.inputs().getFirst();
+        }
+        return (Relation.Source) first;
     }
 
-    /// The names of other tables that lines bring in.
+    /// Whether the first line reads another job, whose lines are then part of it.
+    public boolean readsJob() {
+        return !(steps.getFirst().after() instanceof Relation.Source);
+    }
+
+    /// The columns of the table that is read.
+    public List<Column> source() {
+        return read().shape().columns();
+    }
+
+    /// The other tables that lines bring in.
     public List<Relation.Source> others() {
+        Relation.Source read = read();
         return steps.stream()
-                .skip(1)
                 .flatMap(s -> s.sources().stream())
+                .filter(s -> s != read)
                 .distinct()
                 .toList();
     }

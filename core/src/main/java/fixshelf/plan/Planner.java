@@ -1,7 +1,7 @@
 package fixshelf.plan;
 
-import fixshelf.language.Expr;
 import fixshelf.language.Constants;
+import fixshelf.language.Expr;
 import fixshelf.language.Names;
 import fixshelf.language.Scope;
 import fixshelf.problem.Code;
@@ -49,15 +49,23 @@ public final class Planner {
         }
     }
 
-    /// Plans the lines; the first of them reads `columns`. A line with problems changes nothing for the lines after
-    /// it, so that there is always a plan, beside the problems.
+    /// The table that a first line reads.
     ///
-    /// @param source what the table that is read is called
+    /// @param name what it is called
+    public static Relation source(String name, List<Column> columns, Context.Ids ids) {
+        return new Relation.Source(
+                name,
+                new Shape(columns.stream().map(c -> new Field(ids.next(), c)).toList()));
+    }
+
+    /// Plans the lines; the first of them reads. A line with problems changes nothing for the lines after it, so that
+    /// there is always a plan, beside the problems.
+    ///
+    /// @param read what the first line gives, worked out of the one table that is read
     /// @param parameters those of the job with their values, which expressions may name
     /// @param looks asked where what a line means depends on the data
     public static Outcome<Plan> plan(
-            String source,
-            List<Column> columns,
+            Relation read,
             List<PlacedLine> lines,
             Callables callables,
             Map<String, String> parameters,
@@ -65,11 +73,8 @@ public final class Planner {
             Looks looks) {
         Planner planner = new Planner(callables, parameters, sources, looks);
         List<Step> steps = planner.steps;
-        Context.Ids ids = new Context.Ids(0);
-        List<Field> fields = columns.stream().map(c -> new Field(ids.next(), c)).toList();
-        Line read =
-                lines.isEmpty() ? Line.readDataset(source) : lines.getFirst().line();
-        steps.add(new Step(1, read, new Relation.Source(source, new Shape(fields)), List.of()));
+        Line first = lines.isEmpty() ? Line.readDataset("") : lines.getFirst().line();
+        steps.add(new Step(1, first, read, List.of()));
         for (int i = 1; i < lines.size(); i++) {
             steps.add(planner.step(lines.get(i), steps.getLast()));
         }

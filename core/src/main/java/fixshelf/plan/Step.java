@@ -34,6 +34,11 @@ public record Step(
         return after instanceof Relation.Result;
     }
 
+    /// Whether its table is that of a line above, but not the one right above it.
+    public boolean goesOn() {
+        return after instanceof Relation.Result(int line, var _) && line != number - 1;
+    }
+
     /// The result that it can be named by in later lines.
     public Relation.Result result() {
         return new Relation.Result(number, after.shape());

@@ -66,7 +66,7 @@ final class DataLooks implements Looks, AutoCloseable {
         StringBuilder key = new StringBuilder(source.toString());
         stamp(source, key);
         others.values().forEach(f -> stamp(f, key));
-        for (Step step : soFar.steps().subList(1, soFar.steps().size())) {
+        for (Step step : soFar.steps()) {
             key.append('\n').append(Rows.traced(step.after(), DataLooks::base));
         }
         return key.append('\n').append(Rows.beside(about, DataLooks::base)).toString();

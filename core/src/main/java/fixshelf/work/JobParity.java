@@ -105,7 +105,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
             try (preview) {
                 int last = planned.plan().steps().size();
                 Map<String, List<List<@Nullable String>>> rows = new HashMap<>();
-                Outcome<Grid> expected = preview.grid(planned, 1).then(source -> {
+                Outcome<Grid> expected = preview.read(planned).then(source -> {
                     rows.put(code.first().name(), texts(source));
                     for (Relation.Source other : planned.plan().others()) {
                         preview.other(planned, other).value().ifPresent(g -> rows.putIfAbsent(other.name(), texts(g)));

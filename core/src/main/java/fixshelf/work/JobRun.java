@@ -130,7 +130,8 @@ public final class JobRun {
             boolean above = step.number() > 1
                     && job.plan().before(step.number()).number() == step.number() - 1
                     && !named.contains(step.number() - 1);
-            boolean joins = step.number() == 1 || above && isFused(step);
+            boolean first = step.number() == 2 && job.plan().readsJob();
+            boolean joins = step.number() == 1 || !first && above && isFused(step);
             if (!joins) {
                 segments.add(new Segment(List.copyOf(steps)));
                 steps.clear();
@@ -207,7 +208,7 @@ public final class JobRun {
 
     private String first(Segment segment) {
         stage("Reading " + job.source().file().getFileName());
-        List<Field> fields = segment.first().fields();
+        List<Field> fields = job.plan().read().shape().fields();
         loaded.read(Long.MAX_VALUE, relation -> {
             String read = "(SELECT " + Rows.read(fields) + " FROM " + relation + ")";
             List<Step> after = segment.steps().subList(1, segment.steps().size());
@@ -216,10 +217,26 @@ public final class JobRun {
         });
         loaded.careful().ifPresent(this::wantAllRows);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
+        if (job.plan().readsJob()) {
+            readJob(segment.first());
+        }
         long rows = loaded.session().number("SELECT count(*) FROM part_0");
-        effects.add(LineEffect.reading(rows + bad, rows, fields.size()));
+        effects.add(
+                LineEffect.reading(rows + bad, rows, segment.first().fields().size()));
         count(segment.steps().subList(1, segment.steps().size()), "part_0", rows, rows);
         return "part_0";
+    }
+
+    /// The lines of the job that is read, over its file.
+    private void readJob(Step step) {
+        stage("Line 1: " + step.line().call());
+        Relation.Source read = job.plan().read();
+        String rows = Rows.beside(step.after(), r -> r == read ? numbered("part_0") : Rows.other((Relation.Source) r));
+        loaded.session()
+                .run("CREATE TABLE part_read AS SELECT " + Rows.keys(step.fields()) + " FROM (" + rows
+                        + ") ORDER BY p");
+        loaded.session().run("DROP TABLE part_0");
+        loaded.session().run("ALTER TABLE part_read RENAME TO part_0");
     }
 
     private void wantAllRows(CarefulRows copy) {
@@ -390,7 +407,8 @@ public final class JobRun {
                 changed,
                 lost,
                 Optional.empty(),
-                reports);
+                reports,
+                step.goesOn());
     }
 
     private void wantNothingLost(Step step, long lost) {

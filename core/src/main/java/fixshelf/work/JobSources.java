@@ -104,15 +104,22 @@ final class JobSources implements Context.Sources {
                 : planned;
     }
 
+    /// What comes out of the job that a first line reads, over the file of that job.
+    Outcome<Relation> read(JobPage job) {
+        return planned(job).map(p -> result(p, new Context.Ids(0)));
+    }
+
     /// What comes out of another job, with fields of new numbers.
     private Relation result(PlannedJob job, Context.Ids ids) {
-        Relation.Source first = (Relation.Source) job.plan().steps().getFirst().after();
+        Relation.Source first = job.plan().read();
         String name = first.name().isEmpty() ? "file_of_" + job.job().name() : first.name();
         files.put(name, job.source());
         files.putAll(job.others());
         List<Relation> results = new ArrayList<>();
         Moved moved = new Moved(ids::next, r -> results.get(r.line() - 1));
-        results.add(moved.of(new Relation.Source(name, first.shape())));
+        Relation.Source read = new Relation.Source(name, first.shape());
+        results.add(
+                moved.of(job.plan().readsJob() ? job.plan().steps().getFirst().after() : read));
         for (Step step : job.plan().steps().subList(1, job.plan().steps().size())) {
             results.add(moved.of(step.after()));
         }

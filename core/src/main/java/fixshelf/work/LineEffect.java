@@ -1,6 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.table.Lineage;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
@@ -14,6 +15,7 @@ import java.util.Optional;
 /// @param valuesLost cells that held a value and are missing now, but for those that are made missing on purpose
 /// @param columns how many columns there were and are, and which came and went
 /// @param reports the tables that tell of its work, with their numbers of rows
+/// @param begins whether it reads, or goes on from another line than the one above it
 public record LineEffect(
         int line,
         long rowsBefore,
@@ -25,7 +27,8 @@ public record LineEffect(
         long cellsChanged,
         long valuesLost,
         Optional<Repeats> repeats,
-        List<Counted> reports) {
+        List<Counted> reports,
+        boolean begins) {
     public LineEffect {
         reports = List.copyOf(reports);
     }
@@ -70,25 +73,24 @@ public record LineEffect(
 
     /// The effect in a few words, as it stands in the margin of a job card.
     public String margin() {
-        if (line == 1) {
+        if (begins) {
             return counted(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
         }
-        java.util.List<String> parts = new java.util.ArrayList<>();
-        boolean merged = rows == Lineage.Rows.MERGED;
-        if (merged) {
+        List<String> parts = new ArrayList<>();
+        if (rowsBefore != rowsAfter) {
             parts.add(String.format("%,d → %s", rowsBefore, counted(rowsAfter, "row")));
+        } else if (rows == Lineage.Rows.MERGED) {
+            parts.add(counted(rowsAfter, "group"));
         } else if (left > 0) {
-            parts.add("−" + counted(left, "row"));
+            parts.add(String.format("−%,d +%,d rows", left, left));
         }
-        long more = rowsAfter - (rowsBefore - left);
-        if (!merged && more > 0) {
-            parts.add("+" + counted(more, "row"));
-        }
-        if (!columns.added().isEmpty()) {
-            parts.add("+" + counted(columns.added().size(), "column"));
-        }
-        if (!merged && !columns.gone().isEmpty()) {
-            parts.add("−" + counted(columns.gone().size(), "column"));
+        if (!columns.added().isEmpty() || !columns.gone().isEmpty()) {
+            parts.add(
+                    columns.before() == columns.after()
+                            ? String.format(
+                                    "−%,d +%,d columns",
+                                    columns.gone().size(), columns.added().size())
+                            : String.format("%,d → %s", columns.before(), counted(columns.after(), "column")));
         }
         if (columns.renamed() > 0) {
             parts.add(counted(columns.renamed(), "name"));
@@ -120,8 +122,15 @@ public record LineEffect(
     }
 
     static LineEffect reading(long read, long rows, int columns) {
+        return from(1, read, rows, columns);
+    }
+
+    /// A line whose table is that of another line, or of a file.
+    ///
+    /// @param read how many rows there were, of which some may not fit
+    static LineEffect from(int line, long read, long rows, int columns) {
         return new LineEffect(
-                1,
+                line,
                 read,
                 rows,
                 read - rows,
@@ -131,6 +140,7 @@ public record LineEffect(
                 0,
                 0,
                 Optional.empty(),
-                List.of());
+                List.of(),
+                true);
     }
 }

@@ -4,6 +4,7 @@ import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.language.Constants;
+import fixshelf.language.Scope;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Callables;
 import fixshelf.plan.Context;
@@ -14,7 +15,6 @@ import fixshelf.plan.Planner;
 import fixshelf.plan.Sentences;
 import fixshelf.plan.Step;
 import fixshelf.plan.TableExample;
-import fixshelf.language.Scope;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -135,7 +135,13 @@ public final class OperationExamples {
                 .toList();
         List<Column> texts =
                 columns.stream().map(c -> new Column(c.name(), Type.TEXT)).toList();
-        return Planner.plan(GIVEN, texts, lines, callables, Map.of(), sources(example), looks(example));
+        return Planner.plan(
+                Planner.source(GIVEN, texts, new Context.Ids(0)),
+                lines,
+                callables,
+                Map.of(),
+                sources(example),
+                looks(example));
     }
 
     /// Looks by running what is asked in DuckDB over the rows of the example.

@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
+import fixshelf.plan.Context;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
@@ -16,7 +17,6 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
 import fixshelf.render.JobCode;
 import fixshelf.shelf.DatasetPage;
-import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
@@ -32,6 +32,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /// A job with its file found, its columns known, and its lines resolved.
@@ -78,7 +79,8 @@ public record PlannedJob(
     /// The job as languages write it, over tables that are called like datasets, or like the file.
     public JobCode code(Shelf shelf) {
         List<JobCode.Line> lines = new ArrayList<>();
-        for (Step step : plan.steps().subList(1, plan.steps().size())) {
+        for (Step step :
+                plan.steps().subList(plan.readsJob() ? 0 : 1, plan.steps().size())) {
             String sentence = Sentences.plain(step.line(), shelf.callables());
             boolean looked = shelf.callables()
                     .find(step.line().call())
@@ -113,12 +115,14 @@ public record PlannedJob(
     }
 
     private String sourceName() {
-        if (plan.steps().getFirst().after() instanceof Relation.Source(String name, var _) && !name.isEmpty()) {
-            return name;
+        if (!plan.read().name().isEmpty()) {
+            return plan.read().name();
         }
         String file = source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
         String name = file.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_");
-        return name.matches("[a-z].*") ? name : "source_" + name;
+        String called = name.matches("[a-z].*") ? name : "source_" + name;
+        boolean taken = plan.others().stream().anyMatch(o -> o.name().equals(called));
+        return taken ? called + "_file" : called;
     }
 
     /// Plans a job that is to run; `set` are values that the user gives for this time. Any error stops it.
@@ -151,7 +155,8 @@ public record PlannedJob(
         Set<String> known = new TreeSet<>();
         job.parameters().keySet().stream().filter(n -> isUsed(job, n)).forEach(known::add);
         job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
-        options(shelf, job.lines().getFirst().line(), Where.nowhere(job.name()))
+        chain(shelf, job)
+                .then(c -> options(shelf, c.getLast().lines().getFirst().line(), Where.nowhere(job.name())))
                 .value()
                 .ifPresent(o -> known.addAll(Placeholders.names(o.path())));
         return names.stream()
@@ -211,7 +216,8 @@ public record PlannedJob(
             Map<String, String> values = values(shelf, job, Map.of());
             JobPage.PlacedLine first = job.lines().getFirst();
             Where where = new Where(job.source(), first.span());
-            Outcome<Path> file = options(shelf, first.line(), where)
+            Outcome<Path> file = chain(shelf, job)
+                    .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where))
                     .then(o -> Placeholders.fill(o.path(), values, where))
                     .map(path -> shelf.root().resolve(path).normalize());
             boolean there = file.value()
@@ -231,6 +237,13 @@ public record PlannedJob(
     public static Outcome<DelimitedFile> source(Shelf shelf, JobPage job, Map<String, String> values) {
         JobPage.PlacedLine first = job.lines().getFirst();
         Where where = new Where(job.source(), first.span());
+        Optional<JobPage> other = readJob(shelf, first.line());
+        if (other.isPresent()) {
+            return chain(shelf, job).then(c -> {
+                JobPage last = c.getLast();
+                return source(shelf, last, values(shelf, last, Map.of()));
+            });
+        }
         return options(shelf, first.line(), where)
                 .then(options -> Placeholders.fill(options.path(), values, where)
                         .then(path ->
@@ -248,6 +261,39 @@ public record PlannedJob(
         return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
     }
 
+    /// The job that a line reads; none where it reads a dataset or a file.
+    static Optional<JobPage> readJob(Shelf shelf, Line line) {
+        String name = dataset(line);
+        return line.call().equals(Line.READ_FILE)
+                        || name.isEmpty()
+                        || shelf.dataset(name).isPresent()
+                ? Optional.empty()
+                : shelf.job(name);
+    }
+
+    /// The job, the one that its first line reads, and so on, or the circle that they make.
+    private static Outcome<List<JobPage>> chain(Shelf shelf, JobPage job) {
+        List<JobPage> chain = new ArrayList<>(List.of(job));
+        for (Optional<JobPage> next = Optional.of(job); next.isPresent(); ) {
+            JobPage last = chain.getLast();
+            next = last.lines().isEmpty()
+                    ? Optional.empty()
+                    : readJob(shelf, last.lines().getFirst().line());
+            if (next.isPresent()) {
+                chain.add(next.get());
+                if (chain.indexOf(next.get()) < chain.size() - 1) {
+                    return Outcome.failed(Problem.error(
+                            Code.CYCLE,
+                            new Where(job.source(), job.lines().getFirst().span()),
+                            "Jobs read each other in a circle: "
+                                    + chain.stream().map(JobPage::name).collect(Collectors.joining(" → ")) + ".",
+                            "Break it: let one of them read a dataset."));
+                }
+            }
+        }
+        return Outcome.of(chain);
+    }
+
     private static Outcome<ReadOptions> options(Shelf shelf, Line line, Where where) {
         if (line.call().equals(Line.READ_FILE)) {
             return Outcome.of(shelf.options(line));
@@ -255,8 +301,15 @@ public record PlannedJob(
         String name = dataset(line);
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
+            List<String> known = Stream.concat(
+                            shelf.datasets().stream().map(DatasetPage::name),
+                            shelf.jobs().stream().map(JobPage::name))
+                    .toList();
             return Outcome.failed(Problem.error(
-                    Code.NO_SUCH, where, "There is no dataset " + name + " on this shelf.", "Name another."));
+                    Code.NO_SUCH,
+                    where,
+                    "There is no dataset or job " + name + " on this shelf.",
+                    Names.suggest(name, known, "Name another.")));
         }
         boolean broken = page.get().problems().stream().anyMatch(Problem::isError);
         return broken
@@ -275,9 +328,18 @@ public record PlannedJob(
                 job.lines().stream().map(l -> placed(job, l)).toList();
         JobSources sources = new JobSources(shelf, chain);
         String name = dataset(job.lines().getFirst().line());
+        Optional<JobPage> other = readJob(shelf, job.lines().getFirst().line());
+        Outcome<Relation> read = other.isPresent()
+                ? sources.read(other.get())
+                : Outcome.of(Planner.source(name, source.columns(), new Context.Ids(0)));
+        if (!read.isPresent()) {
+            Where where = new Where(job.source(), job.lines().getFirst().span());
+            return Outcome.failed(read.problems().stream()
+                    .map(p -> Problem.error(p.code(), where, p.what(), p.todo()))
+                    .toList());
+        }
         try (DataLooks looks = new DataLooks(job, source, sources.files())) {
-            return Planner.plan(
-                            name, source.columns(), lines, shelf.callables(), parameters(job, values), sources, looks)
+            return Planner.plan(read.get(), lines, shelf.callables(), parameters(job, values), sources, looks)
                     .then(plan -> targets(shelf, job, source, plan, values, set)
                             .map(targets -> new PlannedJob(job, source, plan, targets, sources.files())));
         }

@@ -146,6 +146,7 @@ public final class Preview implements AutoCloseable {
     private Function<Relation, String> bases(PlannedJob job) {
         return relation -> switch (relation) {
             case Relation.Result(int line, var _) -> table(job, line).name();
+            case Relation.Source other when other == job.plan().read() -> first(job, other);
             case Relation.Source other -> staged(job, other);
             default -> throw new IllegalStateException("no table: " + relation);
         };
@@ -162,7 +163,15 @@ public final class Preview implements AutoCloseable {
 
     private Table table(PlannedJob job, int line) {
         if (line == 1) {
-            return tables.computeIfAbsent("source", _ -> first(job));
+            String key = job.plan().readsJob()
+                    ? Rows.traced(job.plan().steps().getFirst().after(), bases(job))
+                    : "source";
+            Table known = tables.get(key);
+            if (known == null) {
+                known = first(job);
+                tables.put(key, known);
+            }
+            return known;
         }
         Step step = job.plan().steps().get(line - 1);
         Step last = job.plan().before(line);
@@ -177,19 +186,28 @@ public final class Preview implements AutoCloseable {
         return known;
     }
 
-    private Table first(PlannedJob job) {
-        List<Field> fields = job.plan().steps().getFirst().fields();
-        String name = "line_" + nextTable++;
-        StringBuilder columns = new StringBuilder("rowid AS p, rowid AS o, 0 AS k, 0 AS l");
-        for (int i = 0; i < fields.size(); i++) {
-            columns.append(", s").append(i).append(" AS ").append(fields.get(i).key());
+    /// The rows of the table that is read.
+    private String first(PlannedJob job, Relation.Source read) {
+        List<String> columns = new ArrayList<>(List.of("rowid AS p", "rowid AS o", "0 AS k", "0 AS l"));
+        for (int i = 0; i < read.shape().fields().size(); i++) {
+            columns.add("s" + i + " AS " + read.shape().fields().get(i).key());
         }
-        boolean all = staged <= previewRows;
-        loaded.session()
-                .run((all ? "CREATE VIEW " : "CREATE TABLE ") + name + " AS SELECT " + columns + " FROM staged"
-                        + (all ? "" : " LIMIT " + previewRows));
+        return "(SELECT " + String.join(", ", columns) + " FROM staged"
+                + (staged <= previewRows ? "" : " LIMIT " + previewRows) + ")";
+    }
+
+    private Table first(PlannedJob job) {
+        Step step = job.plan().steps().getFirst();
+        List<Field> fields = step.fields();
+        String name = "line_" + nextTable++;
+        boolean view = staged <= previewRows && !job.plan().readsJob();
+        String read = job.plan().readsJob()
+                ? Rows.traced(step.after(), bases(job))
+                : "SELECT * FROM " + first(job, job.plan().read());
+        loaded.session().run((view ? "CREATE VIEW " : "CREATE TABLE ") + name + " AS " + read);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
-        return new Table(name, LineEffect.reading(rows() + bad, rows(), fields.size()), all);
+        long rows = job.plan().readsJob() ? loaded.session().number("SELECT count(*) FROM " + name) : rows();
+        return new Table(name, LineEffect.reading(rows + bad, rows, fields.size()), view);
     }
 
     private Table next(PlannedJob job, int line, String query) {
@@ -225,7 +243,8 @@ public final class Preview implements AutoCloseable {
                         number(counts, 1),
                         number(counts, 2),
                         repeats(step, before.name()),
-                        reports(job, step)),
+                        reports(job, step),
+                        step.goesOn()),
                 view);
     }
 
@@ -399,6 +418,14 @@ public final class Preview implements AutoCloseable {
                 .query("SELECT " + Rows.keys(about.shape().fields()) + " FROM (" + Rows.beside(about, bases(job))
                         + ") ORDER BY p")
                 .rows());
+    }
+
+    /// All rows of the table that is read, in order, as texts.
+    Outcome<Grid> read(PlannedJob job) {
+        Relation.Source read = job.plan().read();
+        return guarded(() -> loaded.session()
+                .query("SELECT " + Rows.named(read.shape().fields()) + " FROM " + first(job, read)
+                        + " AS ours ORDER BY ours.p"));
     }
 
     /// All rows of another source that a job brings in, in order, as texts.

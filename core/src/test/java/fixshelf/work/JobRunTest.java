@@ -129,7 +129,8 @@ class JobRunTest {
                 e.cellsChanged(),
                 e.valuesLost(),
                 Optional.empty(),
-                List.of());
+                List.of(),
+                e.begins());
     }
 
     @ParameterizedTest

@@ -1,0 +1,147 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.Engines;
+import fixshelf.engine.FixEngine;
+import fixshelf.engine.Stop;
+import fixshelf.problem.Outcome;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+
+/// Tables that lines take beside the one above them: named lines, other jobs, and the results of both as outputs.
+class BranchesTest {
+    private static final String VISITS = "no,village,hours\n1,Thornmere,2\n2,Alder Quay,5\n3,,1\n4,Thornmere,4\n";
+    private static final String HEAD = "job: job\nlines:\n";
+    private static final String TAIL = "outputs:\n  - write: out.csv\n    replace: true\n";
+
+    @TempDir
+    Path root;
+
+    private Shelf shelf(String lines) throws IOException {
+        Jobs.shelf(root, VISITS, HEAD + lines + TAIL);
+        Files.createDirectories(root.resolve("datasets"));
+        Files.writeString(root.resolve("datasets/visits.yaml"), "dataset: visits\nread: data/in.csv\n");
+        Files.writeString(root.resolve("jobs/known.yaml"), """
+                job: known
+                lines:
+                  - read: visits
+                  - read_as: {hours: integer}
+                  - keep_rows: village IS NOT NULL
+                """);
+        Files.writeString(root.resolve("jobs/by_village.yaml"), """
+                job: by_village
+                lines:
+                  - read: known
+                  - group: [village]
+                    measures: {all_hours: sum(hours)}
+                """);
+        return ShelfReader.read(root).get();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            nullValues = "-",
+            value = {
+                // What comes out, as text; then what stands in the margin of each line.
+                "read: by_village ; village,all_hours|Thornmere,6|Alder Quay,5 ; 2 rows",
+                "read: by_village@@keep_rows: all_hours > 5 ; village,all_hours|Thornmere,6 ; 2 rows|2 → 1 row",
+                "read: visits@@bring_in: [all_hours]@from: by_village@matching: {village: village}@@drop: [no] ; village,hours,all_hours|Thornmere,2,6|Alder Quay,5,5|,1,|Thornmere,4,6 ; 4 rows|3 → 4 columns|4 → 3 columns",
+                "read: visits@name: all@@keep_rows: hours > '3'@name: long@@go_on_from: all@@keep_matching: long@matching: {no: no}@@choose: [no] ; no|2|4 ; 4 rows|4 → 2 rows|4 rows|4 → 2 rows|3 → 1 column",
+                "read: visits@name: all@@count_by: [village]@name: counted@@go_on_from: all@@bring_in: [rows]@from: counted@matching: {village: village}@@choose: [no, rows] ; no,rows|1,2|2,1|3,|4,2 ; 4 rows|4 → 3 rows, 3 → 2 columns|4 rows|3 → 4 columns|4 → 2 columns",
+                "read: visits@name: all@@drop_repeats: [village]@keep: first@@put_under: all@@choose: [no] ; no|1|2|3|1|2|3|4 ; 4 rows|4 → 3 rows|3 → 7 rows|3 → 1 column",
+                "read: visits@@by_mapping: [village]@pairs: {in: by_village, from: village, to: all_hours}@others: become_missing ; no,village,hours|1,6,2|2,5,5|3,,1|4,6,4 ; 4 rows|3 cells",
+                "read: visits@@keep_rows: no < '3'@name: first@@by_mapping: [no]@pairs: {in: first, from: no, to: village} ; no,village,hours|Thornmere,Thornmere,2|Alder Quay,Alder Quay,5 ; 4 rows|4 → 2 rows|2 cells"
+            })
+    void tablesOfLinesAndJobs(String lines, String out, String margins) throws Exception {
+        Shelf shelf = shelf(yaml(lines));
+        Outcome<JobRun.Report> run = Jobs.run(shelf);
+        assertThat(run.problems()).isEmpty();
+        assertThat(Files.readString(root.resolve("out.csv")).replace("\r", "").strip())
+                .isEqualTo(out.replace('|', '\n'));
+        assertThat(run.get().effects().stream().map(LineEffect::margin)).containsExactly(margins.split("\\|"));
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            assertThat(preview.look(planned).get().stream().map(LineEffect::margin))
+                    .containsExactly(margins.split("\\|"));
+            assertThat(preview.ledger(planned).get().addsUp()).isTrue();
+        }
+    }
+
+    private static String yaml(String lines) {
+        return "  - " + lines.replace("@@", "\n  - ").replace("@", "\n    ") + "\n";
+    }
+
+    @Test
+    void anOutputTakesTheTableOfALine() throws Exception {
+        shelf(yaml("read: visits"));
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                HEAD + yaml("read: visits@@keep_rows: hours > '1'@name: long@@drop_repeats: [village]@keep: last")
+                        + TAIL + "  - write: long.csv\n    of: {line: long}\n");
+        Outcome<JobRun.Report> run = Jobs.run(ShelfReader.read(root).get());
+        assertThat(run.problems()).isEmpty();
+        assertThat(Files.readString(root.resolve("long.csv")).lines()).hasSize(4);
+        assertThat(Files.readString(root.resolve("out.csv")).lines()).hasSize(3);
+        assertThat(run.get().rows(root.resolve("long.csv"))).isEqualTo(3);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "read: job ; Jobs read each other in a circle: job → job.",
+                "read: visits@@put_under: turning ; Jobs read each other in a circle: job → turning → job.",
+                "read: nobody ; There is no dataset or job nobody on this shelf.",
+                "read: visits@@go_on_from: later@@first_rows: 2@name: later ; There is no dataset later",
+                "read: visits@@go_on_from: known ; Lines go on from a line above that has a name, not from a dataset or a job.",
+                "read: visits@@first_rows: 2@name: known ; There is a line, a dataset or a job known already.",
+                "read: visits@@put_under: broken ; The job broken cannot be read: There is no column nothing"
+            })
+    void whatIsNotThereIsNamed(String lines, String what) throws Exception {
+        shelf(yaml(lines));
+        Files.writeString(
+                root.resolve("jobs/turning.yaml"), "job: turning\nlines:\n  - read: visits\n  - put_under: job\n");
+        Files.writeString(
+                root.resolve("jobs/broken.yaml"), "job: broken\nlines:\n  - read: visits\n  - drop: [nothing]\n");
+        assertThat(Jobs.run(ShelfReader.read(root).get()).problems()).first().satisfies(p -> {
+            assertThat(p.what()).startsWith(what);
+            assertThat(p.todo()).isNotBlank();
+            assertThat(p.where().position().line()).isGreaterThanOrEqualTo(3);
+        });
+    }
+
+    static Stream<FixEngine> engines() {
+        return Engines.all();
+    }
+
+    @ParameterizedTest
+    @MethodSource("engines")
+    void everyLanguageComesBackToTheSameTables(FixEngine engine) throws Exception {
+        Engines.assumeHere(engine);
+        Shelf shelf = shelf(yaml("read: by_village@name: sums@@keep_rows: all_hours > 5@name: much@@go_on_from: sums"
+                + "@@put_under: much@@bring_in: [no]@from: known@matching: {village: village}@several: first"
+                + "@@leave_out_matching: by_village@matching: {village: village}@@put_under: sums"));
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        List<JobParity> results = JobParity.check(shelf, planned, List.of(engine), new Stop(), _ -> {})
+                .get();
+        assertThat(results).allSatisfy(r -> assertThat(r.verdict())
+                .as(r.detail() + "\n"
+                        + engine.language().job(planned.code(shelf)).value().orElse(""))
+                .isInstanceOf(JobParity.Same.class));
+    }
+}
