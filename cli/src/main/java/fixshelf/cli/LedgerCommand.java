@@ -45,6 +45,8 @@ final class LedgerCommand extends JobOption {
             now += entry.change();
         }
         out().printf("%,14d  rows come out%s%n", ledger.out(), now == ledger.out() ? ", which adds up" : "");
+        ledger.branches().forEach(b -> out().printf(
+                        "%,14d  rows beside, in a branch that ends at line %d%n", b.rows(), b.line()));
         job.targets().forEach(t -> out().printf("%14s  written to %s%n", "", t.file()));
     }
 
@@ -54,6 +56,9 @@ final class LedgerCommand extends JobOption {
                 .put("read", ledger.read())
                 .put("out", ledger.out())
                 .put("adds_up", ledger.addsUp());
+        ArrayNode branches = node.putArray("branches");
+        ledger.branches()
+                .forEach(b -> branches.addObject().put("line", b.line()).put("rows", b.rows()));
         ArrayNode entries = node.putArray("entries");
         ledger.entries().forEach(e -> entries.addObject()
                 .put("line", e.line())

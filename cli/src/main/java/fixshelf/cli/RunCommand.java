@@ -1,12 +1,17 @@
 package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.RunLog;
+import java.nio.file.Path;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
 
 @Command(
         name = "run",
@@ -18,8 +23,21 @@ final class RunCommand extends JobOption {
         return onJob(this::run);
     }
 
+    @Option(names = "--junit", paramLabel = "FILE", description = "Write what the lines make sure of as JUnit XML.")
+    @Nullable
+    Path junit;
+
     private int run(Shelf shelf, PlannedJob planned) {
         Outcome<JobRun.Report> report = JobRun.run(planned, JobRun.Watcher.NONE);
+        if (junit != null) {
+            Outcome<Path> written =
+                    ChecksReport.write(junit, List.of(ChecksReport.of(shelf, planned, report.problems(), out())));
+            if (!written.isPresent()) {
+                return Output.problems(out(), err(), written.problems(), json);
+            }
+        }
+        planned.plan().steps().stream().filter(s -> s.line().rest()).forEach(s -> err().println("Line " + s.number()
+                + " is at rest, and was left out: " + Sentences.plain(s.line(), shelf.callables()) + "."));
         if (!report.isPresent()) {
             return Output.problems(out(), err(), report.problems(), json);
         }

@@ -6,6 +6,8 @@ import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Visible;
+import fixshelf.work.CellLife;
+import fixshelf.work.CellLives;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.RowPath;
@@ -33,13 +35,69 @@ final class WhereCommand extends JobOption {
     @Option(names = "--row", paramLabel = "N", description = "The row of the source with this number, from 1.")
     long row;
 
+    @Option(
+            names = "--cell",
+            paramLabel = "COLUMN",
+            description =
+                    "With --row: the life of this cell, from the file to the line of --line, and what becomes of it.")
+    String cell = "";
+
+    @Option(
+            names = "--line",
+            paramLabel = "N",
+            description = "With --cell: the line after which the row and the column are meant; else the last.")
+    int line;
+
     @Override
     public Integer call() {
+        if (!cell.isEmpty()) {
+            return row > 0 && key.isEmpty() ? onJob(this::life) : wrongUse("--cell needs --row N.");
+        }
         if (key.isEmpty() == (row == 0)) {
-            err().println("Which row? Give --key TEXT or --row N.");
-            return Output.WRONG_USE;
+            return wrongUse("Which row? Give --key TEXT or --row N.");
         }
         return onJob(this::where);
+    }
+
+    private int wrongUse(String words) {
+        err().println(words);
+        return Output.WRONG_USE;
+    }
+
+    private int life(Shelf shelf, PlannedJob job) {
+        int lines = job.plan().steps().size();
+        if (line < 0 || line > lines) {
+            return wrongUse("There is no line " + line + "; this job has " + lines + ".");
+        }
+        Outcome<CellLife> life =
+                overAllRows(job, (p, preview) -> CellLives.of(preview, p, line == 0 ? lines : line, row, cell));
+        if (!life.isPresent()) {
+            return Output.problems(out(), err(), life.problems(), json);
+        }
+        if (json) {
+            ObjectNode node = Output.object()
+                    .put("job", name)
+                    .put("column", life.get().column())
+                    .put("file", life.get().file());
+            ArrayNode stages = node.putArray("lines");
+            life.get().stages().forEach(s -> stages.addObject()
+                    .put("line", s.line())
+                    .put("has_value", s.hasValue())
+                    .put("value", s.value() == null ? null : s.value().toString())
+                    .put("changed", s.changed())
+                    .put("words", s.words()));
+            Output.json(out(), node);
+            return Output.FINE;
+        }
+        out().println(life.get().column()
+                + (life.get().file().isEmpty() ? "" : ", from " + life.get().file()));
+        for (CellLife.Stage stage : life.get().stages()) {
+            String value = !stage.hasValue()
+                    ? ""
+                    : stage.changed() ? shown(stage.was()) + " ⇒ " + shown(stage.value()) : shown(stage.value());
+            out().printf("%3d  %-32s %s%n", stage.line(), value, stage.words());
+        }
+        return Output.FINE;
     }
 
     private int where(Shelf shelf, PlannedJob job) {

@@ -53,6 +53,10 @@ public record Line(String call, Map<String, Written> blanks, String name, boolea
         return new Line(call, blanks, name, now, rest);
     }
 
+    public Line withName(String now) {
+        return new Line(call, blanks, now, strict, rest);
+    }
+
     public Line withRest(boolean now) {
         return new Line(call, blanks, name, strict, now);
     }

@@ -28,6 +28,7 @@ import java.util.stream.Collectors;
 /// name; columns of the caller that it is not given stay as they are.
 ///
 /// @param callables what its lines can call
+/// @param showsOwn whether columns of its own come out too, for who writes it
 public record TableFix(
         String name,
         String sentence,
@@ -35,7 +36,8 @@ public record TableFix(
         List<Blank<?>> blanks,
         List<Line> lines,
         List<TableExample> examples,
-        Supplier<Callables> callables)
+        Supplier<Callables> callables,
+        boolean showsOwn)
         implements Operation {
     private static final int DEEPEST = 20;
     private static final ThreadLocal<Integer> DEPTH = ThreadLocal.withInitial(() -> 0);
@@ -278,6 +280,11 @@ public record TableFix(
                     fields.add(renamed ? field : field.named(callers.get().name()));
                 } else if (newNames.contains(field.name().toLowerCase(Locale.ROOT))) {
                     fields.add(field);
+                } else if (showsOwn) {
+                    Set<String> taken = given.fields().stream()
+                            .map(f -> f.name().toLowerCase(Locale.ROOT))
+                            .collect(Collectors.toSet());
+                    fields.add(field.named(free(field.name(), taken)));
                 }
             }
             Shape shape = new Shape(fields);

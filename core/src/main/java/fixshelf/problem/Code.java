@@ -21,6 +21,7 @@ public enum Code {
     UNREADABLE_PAGE("E206"),
     NAME_CLASH("E207"),
     NO_SUCH("E208"),
+    AT_REST("E209"),
     FILE_MISSING("E301"),
     FILE_EMPTY("E302"),
     BAD_ROWS("E303"),

@@ -139,8 +139,8 @@ public final class JobEdits {
             replace += page.outputs()
                     .get(index)
                     .of()
-                    .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line()) + ", report: "
-                            + YamlText.scalar(o.report()) + "}\n")
+                    .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line())
+                            + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}\n")
                     .orElse("");
             return splice(page, entrySpan(page, old), indent + "- " + entry + replace);
         }

@@ -103,7 +103,8 @@ public final class Shelf {
                 page.parameters(),
                 page.lines().stream().map(JobPage.PlacedLine::line).toList(),
                 page.cases(),
-                this::callables);
+                this::callables,
+                page.showsOwn());
     }
 
     /// The options of the file that a line reads.
@@ -156,12 +157,19 @@ public final class Shelf {
             }
             if (call.equals(Line.READ)
                     && line.line().blanks().get("source") instanceof Written.Word(String name)
-                    && dataset(name).isEmpty()) {
-                problems.add(missing(
-                        "dataset",
-                        name,
+                    && dataset(name).isEmpty()
+                    && job(name).isEmpty()) {
+                List<String> known =
+                        new ArrayList<>(datasets.stream().map(DatasetPage::name).toList());
+                jobs.forEach(j -> known.add(j.name()));
+                problems.add(missing("dataset or job", name, where, known));
+            }
+            if (line.line().rest()) {
+                problems.add(Problem.warning(
+                        Code.AT_REST,
                         where,
-                        datasets.stream().map(DatasetPage::name).toList()));
+                        "This line is at rest: runs leave it out.",
+                        "Wake it, or take it out, when it is known what it is worth."));
             }
         }
         return problems;
@@ -203,17 +211,9 @@ public final class Shelf {
                 "Rename one of them.");
     }
 
-    /// Where a fix is called: names of fixes and jobs.
-    public List<String> usersOf(String fix) {
-        List<String> users = new ArrayList<>();
-        String call = "(?is).*\\b" + java.util.regex.Pattern.quote(fix) + "\\s*\\(.*";
-        fixes.stream()
-                .filter(f -> !f.name().equalsIgnoreCase(fix) && f.bodyText().matches(call))
-                .forEach(f -> users.add(f.name()));
-        jobs.stream()
-                .filter(j -> j.lines().stream().anyMatch(l -> l.line().call().equalsIgnoreCase(fix)))
-                .forEach(j -> users.add(j.name()));
-        return users;
+    /// Where a fix, a dataset or a job is used: names of fixes, table fixes and jobs.
+    public List<String> usersOf(String name) {
+        return Uses.of(name, fixes, tables, jobs);
     }
 
     /// The shelf with the values of another of its environments.
@@ -235,6 +235,11 @@ public final class Shelf {
     /// The shelf with this page in place of the one in the same file, or added.
     public Shelf with(FixPage page) {
         return new Shelf(root, settings, replaced(fixes, page, FixPage::file), tables, datasets, jobs, unreadable);
+    }
+
+    /// The shelf with this page in place of the one in the same file, or added.
+    public Shelf with(TableFixPage page) {
+        return new Shelf(root, settings, fixes, replaced(tables, page, TableFixPage::file), datasets, jobs, unreadable);
     }
 
     /// The shelf with this page in place of the one in the same file, or added.

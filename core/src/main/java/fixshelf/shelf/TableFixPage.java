@@ -12,6 +12,7 @@ import java.util.List;
 /// @param reads the sentence of a line that calls it, with `{parameter}` for its blanks
 /// @param prose what it is for
 /// @param parameters as the blanks that a call fills
+/// @param showsOwn whether columns of its own come out too, for who writes it
 public record TableFixPage(
         Path file,
         SourceText source,
@@ -23,12 +24,30 @@ public record TableFixPage(
         List<Blank<?>> parameters,
         List<JobPage.PlacedLine> lines,
         List<TableExample> cases,
-        List<Problem> problems) {
+        List<Problem> problems,
+        boolean showsOwn) {
     public TableFixPage {
         parameters = List.copyOf(parameters);
         lines = List.copyOf(lines);
         cases = List.copyOf(cases);
         problems = List.copyOf(problems);
+    }
+
+    /// The same fix with its first lines only, whose own columns come out.
+    public TableFixPage upTo(int lines) {
+        return new TableFixPage(
+                file,
+                source,
+                name,
+                version,
+                reads,
+                title,
+                prose,
+                parameters,
+                this.lines.subList(0, lines),
+                cases,
+                problems,
+                true);
     }
 
     /// The first sentence of the prose, for lists.

@@ -27,7 +27,7 @@ import java.util.Set;
 
 /// Reads the page of a table fix: fields, prose, one block of lines fenced as `yaml`, and cases as pairs of small
 /// tables.
-final class TableFixPages {
+public final class TableFixPages {
     private static final Set<String> FIELDS =
             Set.of("format", "fix", "kind", "version", "reads", "tags", "parameters", "promises");
 
@@ -39,11 +39,11 @@ final class TableFixPages {
     }
 
     /// Whether a page says that it is a table fix.
-    static boolean isTableFix(SourceText source) {
+    public static boolean isTableFix(SourceText source) {
         return source.text().lines().limit(60).anyMatch(l -> l.strip().matches("kind:\\s*table"));
     }
 
-    static TableFixPage read(Path file, SourceText source) {
+    public static TableFixPage read(Path file, SourceText source) {
         return new TableFixPages(source).page(file);
     }
 
@@ -70,7 +70,8 @@ final class TableFixPages {
                 parameters,
                 lines,
                 cases(name, text, parameters),
-                problems);
+                problems,
+                false);
     }
 
     private String prose(PageText text) {

@@ -3,17 +3,24 @@ package fixshelf.work;
 import fixshelf.plan.Plan;
 import fixshelf.table.Lineage;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 
 /// What became of every row that was read: left, merged into groups, multiplied, added or still there. It adds up.
 ///
 /// @param read the rows of the source
 /// @param entries a line each that does anything with rows
 /// @param out the rows that come out
-public record Ledger(long read, List<Entry> entries, long out) {
+/// @param branches the ends of branches that the result does not go back to
+public record Ledger(long read, List<Entry> entries, long out, List<Branch> branches) {
     public Ledger {
         entries = List.copyOf(entries);
+        branches = List.copyOf(branches);
     }
+
+    /// The end of a branch: the number of its last line, and its rows.
+    public record Branch(int line, long rows) {}
 
     /// What a line did with rows.
     ///
@@ -28,7 +35,7 @@ public record Ledger(long read, List<Entry> entries, long out) {
     }
 
     /// From the effects of the lines that the result goes back to.
-    static Ledger of(Plan plan, List<LineEffect> effects) {
+    public static Ledger of(Plan plan, List<LineEffect> effects) {
         List<Entry> entries = new ArrayList<>();
         LineEffect first = effects.getFirst();
         if (first.left() > 0) {
@@ -54,6 +61,17 @@ public record Ledger(long read, List<Entry> entries, long out) {
                 entries.add(new Entry(effect.line(), effect.added(), "came from another table"));
             }
         }
-        return new Ledger(first.rowsBefore(), entries, effects.getLast().rowsAfter());
+        return new Ledger(first.rowsBefore(), entries, effects.getLast().rowsAfter(), branches(plan, effects));
+    }
+
+    private static List<Branch> branches(Plan plan, List<LineEffect> effects) {
+        Set<Integer> goneOnFrom = new HashSet<>();
+        for (int line = 2; line <= plan.steps().size(); line++) {
+            goneOnFrom.add(plan.before(line).number());
+        }
+        return effects.stream()
+                .filter(e -> e.line() < plan.steps().size() && !goneOnFrom.contains(e.line()))
+                .map(e -> new Branch(e.line(), e.rowsAfter()))
+                .toList();
     }
 }

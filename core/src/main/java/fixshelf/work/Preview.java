@@ -394,7 +394,9 @@ public final class Preview implements AutoCloseable {
             return "SELECT * FROM " + before + " WHERE p NOT IN (SELECT o FROM " + table
                     + " WHERE o IS NOT NULL) ORDER BY p";
         }
-        List<Field> replaced = step.replaced();
+        List<Field> replaced = step.replaced().stream()
+                .filter(f -> job.plan().before(line).after().shape().has(f))
+                .toList();
         String only = view == View.CHANGED ? " WHERE n.k > 0" : view == View.LEAVING ? " WHERE n.l > 0" : "";
         if (replaced.isEmpty()) {
             return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";

@@ -30,7 +30,7 @@ public final class RowPaths {
         List<Field> fields = job.plan().steps().getFirst().fields();
         String any = fields.stream()
                 .filter(f -> column.isEmpty() || f.name().equalsIgnoreCase(column))
-                .map(f -> f.key() + " = " + DuckSession.text(text))
+                .map(f -> "CAST(" + f.key() + " AS VARCHAR) = " + DuckSession.text(text))
                 .collect(Collectors.joining(" OR "));
         return Preview.guarded(() -> session
                 .query("SELECT p + 1 FROM " + preview.tableOf(job, 1) + " WHERE " + (any.isEmpty() ? "false" : any)
@@ -59,7 +59,8 @@ public final class RowPaths {
         });
     }
 
-    private RowPath.Stop stop(Step step, List<Long> places) {
+    /// What a line makes of rows, by their places before it, from 0.
+    RowPath.Stop stop(Step step, List<Long> places) {
         String after = preview.tableOf(job, step.number());
         String before = preview.tableOf(job, job.plan().before(step.number()).number());
         String some = places.stream().map(String::valueOf).collect(Collectors.joining(", "));
@@ -67,7 +68,12 @@ public final class RowPaths {
         String from = merged
                 ? " FROM " + after + " n JOIN " + before + " b ON " + sameGroup(step)
                 : " FROM " + after + " n JOIN " + before + " b ON n.o = b.p";
-        List<Field> replaced = merged ? List.of() : step.replaced();
+        List<Field> replaced = merged
+                ? List.of()
+                : step.replaced().stream()
+                        .filter(f ->
+                                job.plan().before(step.number()).after().shape().has(f))
+                        .toList();
         String cells =
                 replaced.stream().map(f -> ", b." + f.key() + ", n." + f.key()).collect(Collectors.joining());
         Grid grid = session.query(
@@ -87,6 +93,19 @@ public final class RowPaths {
                 .distinct()
                 .toList();
         return new RowPath.Stop(step, now, merged, changes);
+    }
+
+    /// The rows before a line, by their places from 1, that became one of its rows.
+    List<Long> rowsOfGroup(Step step, long place) {
+        String after = preview.tableOf(job, step.number());
+        String before = preview.tableOf(job, job.plan().before(step.number()).number());
+        return session
+                .query("SELECT b.p + 1 FROM " + before + " b JOIN " + after + " n ON " + sameGroup(step)
+                        + " WHERE n.p = " + place + " ORDER BY 1")
+                .rows()
+                .stream()
+                .map(r -> ((Number) Objects.requireNonNull(r.getFirst())).longValue())
+                .toList();
     }
 
     /// Where a row before and a group afterwards have the same keys.

@@ -29,13 +29,7 @@ public final class RunLog {
         run.put("job", job.job().name()).put("at", Instant.now().toString()).put("millis", report.millis());
         run.put("source", job.source().file().toString());
         report.files().forEach(f -> run.withArray("files").add(f.toString()));
-        report.effects().forEach(e -> run.withArray("lines")
-                .addObject()
-                .put("line", e.line())
-                .put("rows_before", e.rowsBefore())
-                .put("rows_after", e.rowsAfter())
-                .put("cells_changed", e.cellsChanged())
-                .put("values_lost", e.valuesLost()));
+        report.effects().forEach(e -> line(run.withArray("lines").addObject(), job, e));
         try {
             Files.writeString(
                     OwnFolder.file(shelf, "runs.jsonl"),
@@ -46,6 +40,26 @@ public final class RunLog {
             System.getLogger(RunLog.class.getName())
                     .log(System.Logger.Level.WARNING, "the run is not in the log: " + e.getMessage());
         }
+    }
+
+    private static void line(ObjectNode node, PlannedJob job, LineEffect effect) {
+        node.put("line", effect.line())
+                .put("rows_before", effect.rowsBefore())
+                .put("rows_after", effect.rowsAfter())
+                .put("rows_left", effect.left())
+                .put("rows_added", effect.added())
+                .put("columns_before", effect.columnsBefore())
+                .put("columns_after", effect.columnsAfter())
+                .put("cells_changed", effect.cellsChanged())
+                .put("values_lost", effect.valuesLost());
+        if (job.plan().steps().get(effect.line() - 1).line().rest()) {
+            node.put("at_rest", true);
+        }
+        effect.reports().forEach(r -> node.withArray("reports")
+                .addObject()
+                .put("report", r.name())
+                .put("rows", r.rows())
+                .put("stops", r.breaks()));
     }
 
     /// When a job last ran to its end.

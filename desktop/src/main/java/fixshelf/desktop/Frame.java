@@ -8,6 +8,7 @@ import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.shelf.TableFixPage;
 import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -172,6 +173,10 @@ final class Frame {
                 .filter(f -> f.file().equals(file))
                 .findFirst()
                 .ifPresent(f -> showFix(f.name()));
+        open.shelf().tableFixes().stream()
+                .filter(t -> t.file().equals(file))
+                .findFirst()
+                .ifPresent(t -> showFix(t.name()));
         open.shelf().jobs().stream()
                 .filter(j -> j.file().equals(file))
                 .findFirst()
@@ -282,6 +287,9 @@ final class Frame {
         if (workbench != null) {
             for (FixPage fix : workbench.shelf().fixes()) {
                 targets.add(new Target("fix", fix.name(), () -> showFix(fix.name())));
+            }
+            for (TableFixPage fix : workbench.shelf().tableFixes()) {
+                targets.add(new Target("table fix", fix.name(), () -> showFix(fix.name())));
             }
             for (JobPage job : workbench.shelf().jobs()) {
                 targets.add(new Target("job", job.title(), () -> {

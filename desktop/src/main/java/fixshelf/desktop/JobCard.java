@@ -10,7 +10,6 @@ import fixshelf.shelf.JobPage;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.LineEffect;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import javafx.application.Platform;
@@ -36,6 +35,9 @@ final class JobCard {
         void fixAsked(String name);
 
         List<Column> columnsBefore(int line);
+
+        /// The tables that a line can name: datasets, other jobs, lines above that have a name.
+        List<String> sourcesBefore(int line);
     }
 
     private static final int LONGEST = 52;
@@ -85,8 +87,14 @@ final class JobCard {
         if (placed.line().rest()) {
             sentence.getChildren().add(Ui.sentence(" (R wakes it)"));
         }
+        if (!placed.line().name().isEmpty()) {
+            sentence.getChildren().addAll(Ui.sentence(", called "), name(placed.line(), index, "blank"));
+        }
         if (chosen) {
             addOthers(sentence, placed.line(), index);
+            if (placed.line().name().isEmpty()) {
+                sentence.getChildren().addAll(Ui.sentence("  "), name(placed.line(), index, "more"));
+            }
         }
         VBox words = new VBox(3, sentence);
         HBox.setHgrow(words, Priority.ALWAYS);
@@ -158,6 +166,33 @@ final class JobCard {
         }
     }
 
+    /// The name by which later lines and outputs speak of the table after a line.
+    private Button name(Line line, int index, String style) {
+        boolean none = line.name().isEmpty();
+        Button button = Ui.blank(none ? "name …" : line.name(), style, () -> {});
+        button.setAccessibleText("Name of the line: " + line.name());
+        button.setTooltip(new Tooltip("Later lines, and outputs, take the table after this line by its name"));
+        button.setOnAction(_ -> {
+            TextFlow flow = (TextFlow) button.getParent();
+            TextField field = new TextField(line.name());
+            field.getStyleClass().add("inline-edit");
+            field.setPrefColumnCount(14);
+            flow.getChildren().set(flow.getChildren().indexOf(button), field);
+            field.setOnKeyPressed(e -> {
+                if (e.getCode() == KeyCode.ESCAPE) {
+                    flow.getChildren().set(flow.getChildren().indexOf(field), button);
+                    button.requestFocus();
+                    e.consume();
+                }
+            });
+            field.setOnAction(
+                    _ -> listener.changed(index, line.withName(field.getText().strip())));
+            field.requestFocus();
+            field.selectAll();
+        });
+        return button;
+    }
+
     private static <T> String fallback(Blank<T> blank) {
         return blank.fallback().map(blank.kind()::say).orElse("");
     }
@@ -166,7 +201,8 @@ final class JobCard {
         return switch (part) {
             case Part.Words(String text) -> Ui.sentence(text);
             case Part.Call(String text)
-            when workbench.shelf().fix(line.call()).isPresent() -> {
+            when workbench.shelf().fix(line.call()).isPresent()
+                    || workbench.shelf().tableFix(line.call()).isPresent() -> {
                 Button link = Ui.blank(text, "fix-link", () -> listener.fixAsked(line.call()));
                 link.setTooltip(new Tooltip("To the page of this fix"));
                 yield link;
@@ -251,7 +287,7 @@ final class JobCard {
     private List<String> choices(int index, Kind<?> kind) {
         return kind.choices(new Kind.Choices(
                 listener.columnsBefore(index + 1),
-                workbench.shelf().datasets().stream().map(d -> d.name()).toList(),
+                listener.sourcesBefore(index + 1),
                 workbench.shelf().fixes().stream().map(f -> f.name()).toList()));
     }
 

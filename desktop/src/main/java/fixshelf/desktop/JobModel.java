@@ -3,15 +3,19 @@ package fixshelf.desktop;
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
+import fixshelf.plan.TableExample;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
 import fixshelf.source.DelimitedFile;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
+import fixshelf.work.CellLife;
+import fixshelf.work.CellLives;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
@@ -19,8 +23,11 @@ import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
 import fixshelf.work.RunLog;
+import fixshelf.work.TableTrial;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
@@ -170,6 +177,62 @@ final class JobModel {
                         ? Outcome.<List<LostValue>>of(List.of())
                         : preview.lost(look.planned(), line, most),
                 values -> done.accept(values.value().orElse(List.of())));
+    }
+
+    /// A table fix tried on a dataset: what was found of the jobs that call it with each number of its lines.
+    ///
+    /// @param effects of its lines
+    record Trial(List<Look> looks, List<LineEffect> effects, List<Problem> problems) {}
+
+    /// Tries a table fix; a newer trial replaces an older one that is not done.
+    void trial(
+            Shelf shelf,
+            TableFixPage page,
+            String dataset,
+            Map<String, Written> arguments,
+            Consumer<Outcome<Trial>> done) {
+        background.ask(
+                new Request(LANE, "trying " + page.name(), 30),
+                () -> TableTrial.plans(shelf, page, dataset, arguments).then(plans -> tried(plans)),
+                done);
+    }
+
+    private Outcome<Trial> tried(List<PlannedJob> plans) {
+        List<Look> looks = new ArrayList<>();
+        List<List<LineEffect>> effects = new ArrayList<>();
+        for (PlannedJob planned : plans) {
+            Outcome<Preview> opened = opened(planned.source());
+            Outcome<List<LineEffect>> looked = opened.then(p -> p.look(planned));
+            if (!looked.isPresent()) {
+                return Outcome.failed(looked.problems());
+            }
+            Preview current = opened.get();
+            effects.add(looked.get());
+            looks.add(new Look(planned, looked.get(), List.of(), current.rows(), current.staged(), 0));
+        }
+        return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects), List.of()));
+    }
+
+    /// A case of the first rows of a dataset, and of what a table fix makes of them.
+    void caseOf(
+            Shelf shelf,
+            TableFixPage page,
+            String dataset,
+            Map<String, Written> arguments,
+            int rows,
+            Consumer<Outcome<TableExample>> done) {
+        background.ask(
+                Request.now("case", "making a case"),
+                () -> TableTrial.caseOf(shelf, page, dataset, arguments, rows),
+                done);
+    }
+
+    /// The life of a cell: of the row with that place, from 1, after a line.
+    void life(Look look, int line, long row, String column, Consumer<Outcome<CellLife>> done) {
+        background.ask(
+                Request.now(LANE, "following a cell"),
+                () -> CellLives.of(Objects.requireNonNull(preview), look.planned(), line, row, column),
+                done);
     }
 
     /// Counts all rows of a source that is larger than what is staged.

@@ -43,6 +43,11 @@ final class JobOutputs {
                             o.replace() ? "replacing what is there" : "only if it is not there",
                             "blank",
                             () -> set(job, index, o.path(), !o.replace(), o.span()))));
+            output.flatMap(JobPage.Output::of).ifPresent(of -> row.getChildren()
+                    .add(Ui.label(
+                            (of.report().isEmpty() ? "the rows" : of.report().replace('_', ' ')) + " of "
+                                    + (of.line().matches("[0-9]+") ? "line " : "") + of.line(),
+                            "soft")));
             row.setSpacing(6);
             view.getChildren().add(row);
         }

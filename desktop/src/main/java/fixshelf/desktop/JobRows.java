@@ -1,10 +1,11 @@
 package fixshelf.desktop;
 
+import fixshelf.desktop.JobModel.Sight;
 import fixshelf.desktop.RowsGrid.Emphasis;
 import fixshelf.plan.Line;
-import fixshelf.desktop.JobModel.Sight;
 import fixshelf.plan.Sentences;
 import fixshelf.shelf.JobPage;
+import fixshelf.work.Ledger;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
 import fixshelf.work.Preview;
@@ -13,11 +14,15 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.BiConsumer;
+import java.util.function.IntConsumer;
+import java.util.function.IntFunction;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.control.Tooltip;
+import javafx.scene.input.KeyCode;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
@@ -41,13 +46,18 @@ final class JobRows {
     private final VBox page = Ui.column("sheet");
     private Sight sight = Sight.of(View.ALL);
     private final FlowPane toggles = new FlowPane();
+    private final LifePage life = new LifePage(this::backToRows);
+    private final LedgerPage ledger;
+    private final List<Node> usual;
     private JobModel.@Nullable Look shown;
     private int line = 1;
+    private IntFunction<String> sentences = _ -> "";
 
-    /// `change` is told the index of a line and the line as it is to be.
-    JobRows(JobModel model, BiConsumer<Integer, Line> change) {
+    /// `change` is told the index of a line and the line as it is to be, `toLine` the number of one to look at.
+    JobRows(JobModel model, BiConsumer<Integer, Line> change, IntConsumer toLine) {
         this.model = model;
         this.change = change;
+        this.ledger = new LedgerPage(toLine, this::backToRows);
         for (View each : View.values()) {
             toggles.getChildren().add(toggle(Sight.of(each), words(each, false)));
         }
@@ -59,7 +69,81 @@ final class JobRows {
             node.managedProperty().bind(node.visibleProperty());
         }
         HBox.setHgrow(toggles, Priority.ALWAYS);
-        page.getChildren().addAll(Ui.row("state", toggles, asOf), message, lost, grid);
+        usual = List.of(Ui.row("state", toggles, asOf), message, lost, grid);
+        page.getChildren().addAll(usual);
+        grid.setOnMouseClicked(e -> {
+            if (e.getClickCount() == 2) {
+                showLife();
+            }
+        });
+        page.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+    }
+
+    private void key(KeyEvent event) {
+        boolean aside = !page.getChildren().contains(grid);
+        if (event.getCode() == KeyCode.ENTER && grid.isFocused()) {
+            showLife();
+            event.consume();
+        } else if (aside && event.getCode() == KeyCode.ESCAPE) {
+            backToRows();
+            event.consume();
+        } else if (page.getChildren().contains(life.view())
+                && (event.getCode() == KeyCode.LEFT || event.getCode() == KeyCode.RIGHT)) {
+            grid.moveColumn(event.getCode() == KeyCode.RIGHT ? 1 : -1);
+            showLife();
+            event.consume();
+        }
+    }
+
+    private void backToRows() {
+        backToRowsQuietly();
+        grid.requestFocus();
+    }
+
+    private void backToRowsQuietly() {
+        if (!page.getChildren().contains(grid)) {
+            page.getChildren().setAll(usual);
+        }
+    }
+
+    private void aside(VBox view) {
+        page.getChildren().setAll(view);
+        VBox.setVgrow(view, Priority.ALWAYS);
+        view.requestFocus();
+    }
+
+    /// The life of the cell that is chosen in the grid; of the first one, if none is.
+    void showLife() {
+        JobModel.Look look = shown;
+        Optional<RowsGrid.Chosen> cell = grid.chosen();
+        if (look == null || cell.isEmpty() || !sight.name().isEmpty()) {
+            return;
+        }
+        boolean before = Preview.fields(look.planned(), line, sight.view())
+                != look.planned().plan().steps().get(line - 1).fields();
+        int at = before ? look.planned().plan().before(line).number() : line;
+        RowsGrid.Chosen asked = cell.get();
+        model.life(look, at, asked.row(), asked.column(), found -> {
+            if (found.isPresent()) {
+                life.show(found.get(), at, asked.row(), sentences);
+                aside(life.view());
+            } else {
+                say(found.problems().getFirst().sentence(), true);
+            }
+        });
+    }
+
+    /// What became of every row.
+    void showLedger() {
+        JobModel.Look look = shown;
+        if (look != null) {
+            Ledger found = Ledger.of(look.planned().plan(), look.effects());
+            String based = look.total() >= 0 && look.rows() >= look.total()
+                    ? "over all rows"
+                    : String.format("as of the first %,d rows", look.rows());
+            ledger.show(found, look.planned().source().file().getFileName().toString(), based, sentences);
+            aside(ledger.view());
+        }
     }
 
     VBox view() {
@@ -115,7 +199,9 @@ final class JobRows {
     }
 
     /// Rows as of a line, counted from 1.
-    void show(JobModel.Look look, int chosen) {
+    void show(JobModel.Look look, int chosen, IntFunction<String> words) {
+        sentences = words;
+        backToRowsQuietly();
         shown = look;
         line = Math.min(chosen, look.planned().plan().steps().size());
         message.setVisible(message.isVisible() && !message.getStyleClass().contains("problem"));

@@ -2,6 +2,7 @@ package fixshelf.desktop;
 
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Line;
+import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.JobEdits;
@@ -16,7 +17,6 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -59,7 +59,7 @@ final class JobsPlace implements Place, JobCard.Listener {
         this.toFix = toFix;
         this.model = new JobModel(workbench.background());
         this.card = new JobCard(workbench, this);
-        this.rows = new JobRows(model, this::changed);
+        this.rows = new JobRows(model, this::changed, this::chosen);
         this.outputs = new JobOutputs(workbench, this::edit);
         jobs.setAccessibleText("Job");
         jobs.getStyleClass().add("job-choice");
@@ -202,7 +202,12 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     private void showRows() {
-        look.ifPresent(l -> rows.show(l, chosen));
+        look.ifPresent(l -> rows.show(
+                l,
+                chosen,
+                line -> Sentences.plain(
+                        l.planned().plan().steps().get(line - 1).line(),
+                        workbench.shelf().callables())));
     }
 
     private void offerLines(Completion completion) {
@@ -302,6 +307,23 @@ final class JobsPlace implements Place, JobCard.Listener {
     @Override
     public List<Column> columnsBefore(int line) {
         return look.map(l -> l.columnsAt(line - 1)).orElse(List.of());
+    }
+
+    @Override
+    public List<String> sourcesBefore(int line) {
+        List<String> names = new ArrayList<>();
+        job().ifPresent(j -> j.lines().stream()
+                .limit(line - 1L)
+                .map(l -> l.line().name())
+                .filter(n -> !n.isEmpty())
+                .forEach(names::add));
+        workbench.shelf().datasets().forEach(d -> names.add(d.name()));
+        String own = job().map(JobPage::name).orElse("");
+        workbench.shelf().jobs().stream()
+                .map(JobPage::name)
+                .filter(n -> !n.equals(own) && !names.contains(n))
+                .forEach(names::add);
+        return names;
     }
 
     /// The columns of the job in view, for the jump field.
@@ -406,6 +428,8 @@ final class JobsPlace implements Place, JobCard.Listener {
     private List<Command> usual() {
         return List.of(
                 Command.of("Run", "Shortcut+R", this::run).when(() -> file != null && stop == null),
+                Command.of("Where the rows went", "Shortcut+L", rows::showLedger)
+                        .when(() -> look.isPresent()),
                 Command.of("Keep", "Shortcut+S", () -> tell(workbench.keep(Objects.requireNonNull(file))))
                         .when(() -> file != null && workbench.isDraft(file)),
                 Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file))
@@ -445,7 +469,7 @@ final class JobsPlace implements Place, JobCard.Listener {
 
     @Override
     public String keys() {
-        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · R rest · Del take it out · Ctrl+R run";
+        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · R rest · Del take it out · Enter on a cell its life · Ctrl+R run";
     }
 
     @Override

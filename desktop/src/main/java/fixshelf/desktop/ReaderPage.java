@@ -3,9 +3,14 @@ package fixshelf.desktop;
 import fixshelf.check.CaseResult;
 import fixshelf.language.Parameter;
 import fixshelf.language.Printer;
+import fixshelf.plan.Blank;
+import fixshelf.plan.Line;
+import fixshelf.plan.Sentences;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.TableFixPage;
 import fixshelf.type.Visible;
+import fixshelf.work.JobParity;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -23,6 +28,7 @@ final class ReaderPage {
     private final ScrollPane view = Ui.page(sheet);
     private final TryIt tryIt;
     private @Nullable FixPage page;
+    private @Nullable TableFixPage table;
 
     ReaderPage(Workbench workbench) {
         this.workbench = workbench;
@@ -32,7 +38,7 @@ final class ReaderPage {
 
     /// What stands here while no fix is chosen.
     void emptyWords(boolean noFix) {
-        if (page == null) {
+        if (page == null && table == null) {
             String words = noFix
                     ? "Here a fix is read and tried, once there is one: its purpose, its cases, and what it gives for what you"
                             + " type."
@@ -48,10 +54,78 @@ final class ReaderPage {
     void refresh() {
         if (page != null) {
             fill(page);
+        } else if (table != null) {
+            fill(table);
         }
     }
 
+    void show(TableFixPage shown) {
+        page = null;
+        table = shown;
+        fill(shown);
+    }
+
+    private void fill(TableFixPage fix) {
+        sheet.getChildren()
+                .setAll(
+                        Ui.wrapped(fix.title(), "title"),
+                        Ui.wrapped("“" + fix.sentence() + "”", "mono"),
+                        Ui.wrapped(fix.prose().replace("`", "").replaceAll("(?<!\n)\n(?!\n)", " "), "prose"));
+        fix.problems().stream().limit(3).forEach(p -> sheet.getChildren().add(Ui.wrapped(p.sentence(), "problem")));
+        GridPane parameters = new GridPane();
+        parameters.setHgap(18);
+        parameters.setVgap(5);
+        for (int i = 0; i < fix.parameters().size(); i++) {
+            Blank<?> blank = fix.parameters().get(i);
+            parameters.addRow(
+                    i,
+                    Ui.label(blank.name(), "mono"),
+                    Ui.label(blank.kind().name() + fallback(blank)),
+                    Ui.wrapped(blank.about(), "soft"));
+        }
+        VBox lines = new VBox(6);
+        for (int i = 0; i < fix.lines().size(); i++) {
+            Line line = fix.lines().get(i).line();
+            lines.getChildren()
+                    .add(Ui.wrapped((i + 1) + "  "
+                            + Sentences.plain(line, workbench.shelf().callables())));
+        }
+        sheet.getChildren()
+                .addAll(
+                        Ui.label("Parameters", "heading"),
+                        parameters,
+                        Ui.label("Lines", "heading"),
+                        lines,
+                        Ui.label("Cases", "heading"));
+        List<JobParity> results = workbench.resultsOf(fix);
+        for (int i = 0; i < fix.cases().size(); i++) {
+            Optional<JobParity> result = i < results.size() ? Optional.of(results.get(i)) : Optional.empty();
+            sheet.getChildren().add(TableCases.of(fix.cases().get(i), result));
+        }
+        if (fix.cases().isEmpty()) {
+            sheet.getChildren().add(Ui.wrapped("No case yet.", "soft"));
+        }
+        used(fix.name());
+        sheet.getChildren()
+                .add(Ui.label("Version " + fix.version() + " · " + fix.source().name(), "soft", "small"));
+    }
+
+    private static <T> String fallback(Blank<T> blank) {
+        return blank.fallback()
+                .map(f -> ", " + blank.kind().say(f) + " if left out")
+                .orElse("");
+    }
+
+    private void used(String name) {
+        List<String> users = workbench.shelf().usersOf(name);
+        sheet.getChildren()
+                .addAll(
+                        Ui.label("Where used", "heading"),
+                        Ui.wrapped(users.isEmpty() ? "Nowhere yet." : Ui.joined(users)));
+    }
+
     void show(FixPage shown) {
+        table = null;
         page = shown;
         tryIt.show(shown);
         fill(shown);
@@ -69,11 +143,7 @@ final class ReaderPage {
                 .addAll(Ui.label("Parameters", "heading"), parameters(fix), Ui.label("Body", "heading"), body(fix));
         sheet.getChildren().addAll(Ui.label("Cases", "heading"), cases(fix));
         promises(fix);
-        List<String> users = workbench.shelf().usersOf(fix.name());
-        sheet.getChildren()
-                .addAll(
-                        Ui.label("Where used", "heading"),
-                        Ui.wrapped(users.isEmpty() ? "Nowhere yet." : Ui.joined(users)));
+        used(fix.name());
         sheet.getChildren()
                 .add(Ui.label("Version " + fix.version() + " · " + fix.source().name(), "soft", "small"));
     }

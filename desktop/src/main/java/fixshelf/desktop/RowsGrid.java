@@ -4,7 +4,10 @@ import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.PreviewRow;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.control.Label;
@@ -17,11 +20,44 @@ import org.jspecify.annotations.Nullable;
 
 /// Rows of a result: changed cells with what they were, rows that leave struck out, invisible characters visible.
 final class RowsGrid extends TableView<PreviewRow> {
+    /// The names of the columns that are shown.
+    private final Map<String, String> names = new HashMap<>();
+
     RowsGrid() {
         setPlaceholder(Ui.label("Loading …", "soft"));
         setColumnResizePolicy(UNCONSTRAINED_RESIZE_POLICY);
         setRowFactory(_ -> new MarkedRow());
         setAccessibleText("Rows");
+        getSelectionModel().setCellSelectionEnabled(true);
+    }
+
+    /// A cell by the place of its row, from 1, and the name of its column.
+    record Chosen(long row, String column) {}
+
+    /// The cell that is chosen; the first one of the row where none of its values is.
+    Optional<Chosen> chosen() {
+        if (getItems().isEmpty() || getColumns().size() < 2) {
+            return Optional.empty();
+        }
+        int row = Math.max(0, getFocusModel().getFocusedCell().getRow());
+        int column = Math.max(1, getFocusModel().getFocusedCell().getColumn());
+        PreviewRow found = getItems().get(row);
+        String key = String.valueOf(getColumns().get(column).getUserData());
+        return found.number() == 0
+                ? Optional.empty()
+                : Optional.of(new Chosen(found.number(), names.getOrDefault(key, "")));
+    }
+
+    /// Chooses another column of the same row.
+    void moveColumn(int steps) {
+        int row = Math.max(0, getFocusModel().getFocusedCell().getRow());
+        int column = Math.clamp(
+                Math.max(1, getFocusModel().getFocusedCell().getColumn()) + (long) steps,
+                1,
+                getColumns().size() - 1);
+        getSelectionModel().clearAndSelect(row, getColumns().get(column));
+        getFocusModel().focus(row, getColumns().get(column));
+        scrollToColumn(getColumns().get(column));
     }
 
     /// Which columns are worth a look.
@@ -49,6 +85,8 @@ final class RowsGrid extends TableView<PreviewRow> {
         List<String> next = inOrder.stream().map(c -> key(c, wide)).toList();
         if (!now.equals(next)) {
             getColumns().clear();
+            names.clear();
+            inOrder.forEach(c -> names.put(key(c, wide), c.name()));
             getColumns().add(numbers());
             inOrder.forEach(c -> getColumns().add(column(c, columns.indexOf(c), wide)));
             rows.whenFirstCome(some -> fit(inOrder, columns, some));

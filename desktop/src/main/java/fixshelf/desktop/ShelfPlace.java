@@ -2,17 +2,24 @@ package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
 import fixshelf.language.Definition;
+import fixshelf.plan.Blank;
+import fixshelf.problem.Problem;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
+import fixshelf.shelf.TableFixEdits;
+import fixshelf.shelf.TableFixPage;
+import fixshelf.work.JobParity;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.stream.Collectors;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import javafx.scene.control.Button;
@@ -33,12 +40,24 @@ final class ShelfPlace implements Place {
         record Heading(String text) implements Entry {}
 
         record Fix(FixPage page) implements Entry {}
+
+        record Table(TableFixPage page) implements Entry {}
+
+        /// The file of its page; none of a heading.
+        default Optional<Path> file() {
+            return switch (this) {
+                case Heading _ -> Optional.empty();
+                case Fix(FixPage page) -> Optional.of(page.file());
+                case Table(TableFixPage page) -> Optional.of(page.file());
+            };
+        }
     }
 
     private final Workbench workbench;
     /// In how many languages a fix can be said; a list cell asks often, and rendering takes a while.
     private final Map<Definition, Long> said = new IdentityHashMap<>();
     private final WritingPlace writing;
+    private final TablePlace table;
     private final Runnable changed;
     private final ListView<Entry> catalogue = new ListView<>();
     private final ObservableList<Entry> entries = FXCollections.observableArrayList();
@@ -48,10 +67,12 @@ final class ShelfPlace implements Place {
     private final FacingPages pages;
     private @Nullable Path chosen;
     private boolean isWriting;
+    private boolean isTable;
 
     ShelfPlace(Workbench workbench, WritingPlace writing, Runnable changed) {
         this.workbench = workbench;
         this.writing = writing;
+        this.table = new TablePlace(workbench, changed);
         this.changed = changed;
         this.reader = new ReaderPage(workbench);
         catalogue.getStyleClass().add("catalogue");
@@ -71,7 +92,11 @@ final class ShelfPlace implements Place {
         });
         VBox.setVgrow(catalogue, Priority.ALWAYS);
         HBox buttons = Ui.row("buttons");
-        buttons.getChildren().addAll(change, Ui.button(Command.of("New fix", "Shortcut+N", this::create)));
+        buttons.getChildren()
+                .addAll(
+                        change,
+                        Ui.button(Command.of("New fix", "Shortcut+N", this::create)),
+                        Ui.button(Command.of("New table fix", "Shortcut+Shift+N", this::createTable)));
         catalogue.setPlaceholder(Ui.wrapped(
                 "No fix yet. A fix is one small function that cleans one kind of mess. Press Ctrl+N to write the first.",
                 "soft"));
@@ -84,8 +109,13 @@ final class ShelfPlace implements Place {
             reader.refresh();
         });
         workbench.promisesProperty().addListener(_ -> reader.refresh());
+        workbench.tableResultsProperty().addListener(_ -> {
+            catalogue.refresh();
+            reader.refresh();
+        });
         fill();
         writing.onLeave(this::read);
+        table.onLeave(this::read);
     }
 
     private void fill() {
@@ -97,6 +127,11 @@ final class ShelfPlace implements Place {
             all.add(new Entry.Heading(Character.toUpperCase(group.charAt(0)) + group.substring(1)));
             fixes.forEach(f -> all.add(new Entry.Fix(f)));
         });
+        List<TableFixPage> tables = workbench.shelf().tableFixes();
+        if (!tables.isEmpty()) {
+            all.add(new Entry.Heading("Tables"));
+            tables.stream().sorted(Comparator.comparing(TableFixPage::name)).forEach(t -> all.add(new Entry.Table(t)));
+        }
         Path keep = chosen;
         entries.setAll(all);
         change.setDisable(all.isEmpty());
@@ -106,8 +141,8 @@ final class ShelfPlace implements Place {
 
     private void select(@Nullable Path file) {
         Optional<Entry> entry = entries.stream()
-                .filter(e -> e instanceof Entry.Fix f
-                        && (file == null || f.page().file().equals(file)))
+                .filter(e ->
+                        e.file().filter(f -> file == null || f.equals(file)).isPresent())
                 .findFirst();
         entry.ifPresent(e -> catalogue.getSelectionModel().select(e));
     }
@@ -117,21 +152,31 @@ final class ShelfPlace implements Place {
             chosen = page.file();
             reader.show(page);
             changed.run();
+        } else if (entry instanceof Entry.Table(TableFixPage page)) {
+            chosen = page.file();
+            reader.show(page);
+            changed.run();
         }
     }
 
     /// Shows the page of a fix.
     void show(String name) {
         read();
-        workbench.shelf().fix(name).ifPresent(f -> {
-            select(f.file());
+        Optional<Path> file = workbench.shelf().fix(name).map(FixPage::file);
+        file.or(() -> workbench.shelf().tableFix(name).map(TableFixPage::file)).ifPresent(f -> {
+            select(f);
             catalogue.scrollTo(catalogue.getSelectionModel().getSelectedIndex());
         });
     }
 
     /// Opens the chosen fix for writing.
     void write() {
-        if (chosen != null) {
+        if (chosen != null && workbench.table(chosen).isPresent()) {
+            isTable = true;
+            table.show(chosen);
+            whole.setCenter(table.view());
+            changed.run();
+        } else if (chosen != null) {
             isWriting = true;
             writing.show(chosen);
             whole.setCenter(writing.view());
@@ -141,6 +186,7 @@ final class ShelfPlace implements Place {
 
     private void read() {
         isWriting = false;
+        isTable = false;
         whole.setCenter(pages);
         fill();
         changed.run();
@@ -153,6 +199,20 @@ final class ShelfPlace implements Place {
         chosen = file;
         fill();
         write();
+    }
+
+    private void createTable() {
+        Path file = workbench.freeFile("fixes/tables", "new_table_fix", ".fix.md");
+        String name = file.getFileName().toString().replace(".fix.md", "");
+        workbench.edit(file, TableFixEdits.newPage(name));
+        isWriting = false;
+        chosen = file;
+        fill();
+        write();
+    }
+
+    TablePlace table() {
+        return table;
     }
 
     WritingPlace writing() {
@@ -173,25 +233,33 @@ final class ShelfPlace implements Place {
     public List<Command> commands() {
         List<Command> all = new ArrayList<>(List.of(
                 Command.of("Change this fix", "Shortcut+E", this::write)
-                        .when(() -> !isWriting
-                                && whole.getScene() != null
-                                && !workbench.shelf().fixes().isEmpty()),
+                        .when(() -> !isWriting && !isTable && whole.getScene() != null && !entries.isEmpty()),
                 Command.of("New fix", "Shortcut+N", this::create),
+                Command.of("New table fix", "Shortcut+Shift+N", this::createTable),
                 PromiseLines.keepBroken(workbench, () -> chosen)));
         writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));
+        table.commands()
+                .forEach(c -> all.add(c.when(
+                        () -> isTable && whole.getScene() != null && c.enabled().getAsBoolean())));
         return all;
     }
 
     @Override
     public String status() {
-        return isWriting
-                ? writing.status()
-                : "DuckDB, inside · " + Ui.count(workbench.shelf().fixes().size(), "fix", "fixes");
+        return isTable
+                ? table.status()
+                : isWriting
+                        ? writing.status()
+                        : "DuckDB, inside · "
+                                + Ui.count(workbench.shelf().fixes().size(), "fix", "fixes") + ", "
+                                + Ui.count(workbench.shelf().tableFixes().size(), "table fix", "table fixes");
     }
 
     @Override
     public String keys() {
-        return isWriting ? writing.keys() : "Ctrl+J jump · Enter or Ctrl+E change · Ctrl+N new fix";
+        return isTable
+                ? table.keys()
+                : isWriting ? writing.keys() : "Ctrl+J jump · Enter or Ctrl+E change · Ctrl+N new fix";
     }
 
     @Override
@@ -217,6 +285,7 @@ final class ShelfPlace implements Place {
                             : switch (entry) {
                                 case Entry.Heading(String text) -> Ui.column("group", Ui.label(text, "heading"));
                                 case Entry.Fix(FixPage page) -> fixEntry(page);
+                                case Entry.Table(TableFixPage page) -> tableEntry(page);
                             });
             setDisable(!empty && entry instanceof Entry.Heading);
             setPrefWidth(0);
@@ -245,6 +314,34 @@ final class ShelfPlace implements Place {
                 marks.getChildren().add(Ui.label("draft, not kept", "fails", "small"));
             }
             return Ui.column("entry", Ui.label(page.signature(), "mono"), Ui.wrapped(page.summary(), "soft"), marks);
+        }
+
+        private Region tableEntry(TableFixPage page) {
+            HBox marks = Ui.row("entry-marks");
+            List<JobParity> results = workbench.resultsOf(page);
+            long fails = results.stream()
+                    .filter(r -> !(r.verdict() instanceof JobParity.Same))
+                    .count();
+            boolean broken = page.problems().stream().anyMatch(Problem::isError);
+            if (broken) {
+                marks.getChildren().add(Ui.label("▲ has a problem", "fails", "small"));
+            } else if (fails > 0) {
+                marks.getChildren().add(Ui.label("▲ " + Ui.count(fails, "case fails", "cases fail"), "fails", "small"));
+            } else if (page.cases().isEmpty()) {
+                marks.getChildren().add(Ui.label("no case yet", "soft", "small"));
+            } else {
+                marks.getChildren().add(Ui.label("● " + Ui.count(results.size(), "case", "cases"), "holds", "small"));
+            }
+            int used = workbench.shelf().usersOf(page.name()).size();
+            if (used > 0) {
+                marks.getChildren().add(Ui.label("used in " + used, "soft", "small"));
+            }
+            if (workbench.isDraft(page.file())) {
+                marks.getChildren().add(Ui.label("draft, not kept", "fails", "small"));
+            }
+            String signature = page.name() + "("
+                    + page.parameters().stream().map(Blank::name).collect(Collectors.joining(", ")) + ")";
+            return Ui.column("entry", Ui.label(signature, "mono"), Ui.wrapped(page.summary(), "soft"), marks);
         }
 
         private long languagesOf(FixPage page) {

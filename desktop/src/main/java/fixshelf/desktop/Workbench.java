@@ -16,15 +16,20 @@ import fixshelf.shelf.FixPages;
 import fixshelf.shelf.History;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
-import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Moves;
+import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.shelf.TableFixPage;
+import fixshelf.shelf.TableFixPages;
+import fixshelf.work.JobParity;
+import fixshelf.work.OperationExamples;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -41,6 +46,7 @@ final class Workbench implements AutoCloseable {
     private final ObjectProperty<Shelf> shelf;
     private final ObjectProperty<List<CaseResult>> results = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<List<PromiseResult>> promises = new SimpleObjectProperty<>(List.of());
+    private final ObjectProperty<Map<String, List<JobParity>>> tableResults = new SimpleObjectProperty<>(Map.of());
     private final ObjectProperty<List<Problem>> problems = new SimpleObjectProperty<>(List.of());
     private final Map<Path, History> histories = new HashMap<>();
     private final Map<Path, String> kept = new HashMap<>();
@@ -52,6 +58,7 @@ final class Workbench implements AutoCloseable {
         shelf = new SimpleObjectProperty<>(opened);
         opened.fixes().forEach(f -> kept.put(f.file(), f.source().text()));
         opened.jobs().forEach(j -> kept.put(j.file(), j.source().text()));
+        opened.tableFixes().forEach(t -> kept.put(t.file(), t.source().text()));
         Map<Path, String> files = Map.copyOf(kept);
         files.forEach((file, text) -> {
             History history = History.open(opened.root(), file, text);
@@ -100,6 +107,19 @@ final class Workbench implements AutoCloseable {
         return shelf().fixes().stream().filter(f -> f.file().equals(file)).findFirst();
     }
 
+    Optional<TableFixPage> table(Path file) {
+        return shelf().tableFixes().stream().filter(t -> t.file().equals(file)).findFirst();
+    }
+
+    /// The results of the cases of table fixes, by the names of these.
+    ObjectProperty<Map<String, List<JobParity>>> tableResultsProperty() {
+        return tableResults;
+    }
+
+    List<JobParity> resultsOf(TableFixPage page) {
+        return tableResults.get().getOrDefault(page.name(), List.of());
+    }
+
     Optional<JobPage> job(Path file) {
         return shelf().jobs().stream().filter(j -> j.file().equals(file)).findFirst();
     }
@@ -121,7 +141,11 @@ final class Workbench implements AutoCloseable {
     private void put(Path file, String text) {
         String name = shelf().root().relativize(file).toString().replace('\\', '/');
         SourceText source = new SourceText(name, text);
-        if (file.toString().endsWith(".fix.md")) {
+        if (file.toString().endsWith(".fix.md") && TableFixPages.isTableFix(source)) {
+            if (!table(file).map(t -> t.source().text().equals(text)).orElse(false)) {
+                shelf.set(shelf().with(TableFixPages.read(file, source)));
+            }
+        } else if (file.toString().endsWith(".fix.md")) {
             if (!fix(file).map(f -> f.source().text().equals(text)).orElse(false)) {
                 shelf.set(shelf().with(FixPages.read(file, source)));
             }
@@ -170,6 +194,7 @@ final class Workbench implements AutoCloseable {
             kept.put(file, text);
             fix(file).ifPresent(f -> shelf.set(shelf().with(f)));
             job(file).ifPresent(j -> shelf.set(shelf().with(j)));
+            table(file).ifPresent(t -> shelf.set(shelf().with(t)));
         }
         return written;
     }
@@ -223,9 +248,24 @@ final class Workbench implements AutoCloseable {
                 results::set);
         background.ask(new Request("cases", "reading the pages", waitMillis), now::problems, problems::set);
         background.ask(
+                new Request("tables", "running the cases of table fixes", waitMillis),
+                () -> checkedTables(now, duckdb),
+                tableResults::set);
+        background.ask(
                 new Request("promises", "checking promises", waitMillis * 3),
                 () -> checkedPromises.check(now, (s, pages) -> Promises.run(s, pages, duckdb), PromiseResult::page),
                 promises::set);
+    }
+
+    /// What came of the cases of all table fixes here.
+    private Map<String, List<JobParity>> checkedTables(Shelf now, FixEngine duckdb) {
+        Map<String, List<JobParity>> all = new LinkedHashMap<>();
+        for (TableFixPage page : now.tableFixes()) {
+            Outcome<List<OperationExamples.Example>> examples =
+                    OperationExamples.of(now.operation(page), now.callables());
+            all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
+        }
+        return all;
     }
 
     @Override

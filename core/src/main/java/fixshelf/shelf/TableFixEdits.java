@@ -1,0 +1,140 @@
+package fixshelf.shelf;
+
+import fixshelf.check.Cases;
+import fixshelf.plan.Line;
+import fixshelf.plan.TableExample;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+
+/// The text of a table fix's page after an edit of a part of it; everything else stays as it is written.
+public final class TableFixEdits {
+    private TableFixEdits() {}
+
+    public static String newPage(String name) {
+        String title = Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('_', ' ');
+        return """
+            ---
+            format: 2
+            fix: %s
+            kind: table
+            version: 0.1.0
+            reads: %s by {keys}
+            parameters:
+              keys: {type: columns, about: The columns that make two rows the same.}
+            ---
+            # %s
+
+            Says in one sentence what it is for.
+
+            ```yaml
+            - drop_repeats: ["{keys}"]
+              keep: first
+            ```
+
+            ## Cases
+
+            ### Two rows with one key
+
+            with
+
+            | keys |
+            |---|
+            | no |
+
+            given
+
+            | no | item |
+            |---|---|
+            | '1' | 'lamp' |
+            | '1' | 'saw' |
+
+            gives
+
+            | no | item |
+            |---|---|
+            | '1' | 'lamp' |
+            """.formatted(name, name.replace('_', ' '), title);
+    }
+
+    /// The lines as those of a job, so that they are edited in the same way.
+    private static JobPage lines(TableFixPage page) {
+        return new JobPage(
+                page.file(),
+                page.source(),
+                page.name(),
+                page.title(),
+                page.prose(),
+                Map.of(),
+                page.lines(),
+                List.of(),
+                List.of());
+    }
+
+    /// As a job, for whatever shows lines.
+    public static JobPage asLines(TableFixPage page) {
+        return lines(page);
+    }
+
+    public static String replaceLine(TableFixPage page, int index, Line line) {
+        return JobEdits.replaceLine(lines(page), index, line);
+    }
+
+    public static String insertLine(TableFixPage page, int index, Line line) {
+        return JobEdits.insertLine(lines(page), index, line);
+    }
+
+    public static String removeLine(TableFixPage page, int index) {
+        return JobEdits.removeLine(lines(page), index);
+    }
+
+    public static String exchangeWithNext(TableFixPage page, int index) {
+        return JobEdits.exchangeWithNext(lines(page), index);
+    }
+
+    /// The text with a case at its end, or before the next chapter.
+    ///
+    /// @param arguments what stands in the blanks, as it is typed
+    public static String addCase(
+            TableFixPage page,
+            String title,
+            Map<String, String> arguments,
+            TableExample.Table given,
+            TableExample.Table gives) {
+        StringBuilder added = new StringBuilder("\n### ").append(title).append("\n");
+        if (!arguments.isEmpty()) {
+            added.append("\nwith\n\n");
+            row(added, List.copyOf(arguments.keySet()));
+            row(added, arguments.keySet().stream().map(_ -> "---").toList());
+            row(added, List.copyOf(arguments.values()));
+        }
+        table(added, "given", given);
+        table(added, "gives", gives);
+        String text = page.source().text();
+        String whole = text.endsWith("\n") ? text : text + "\n";
+        Matcher cases = Pattern.compile("(?m)^## Cases\\s*$").matcher(whole);
+        if (!cases.find()) {
+            return whole + "\n## Cases\n" + added;
+        }
+        Matcher next = Pattern.compile("(?m)^## ").matcher(whole);
+        int at = next.find(cases.end()) ? next.start() : whole.length();
+        String before = whole.substring(0, at).stripTrailing() + "\n";
+        String after = whole.substring(at);
+        return before + added + (after.isEmpty() ? "" : "\n" + after);
+    }
+
+    private static void table(StringBuilder out, String label, TableExample.Table table) {
+        out.append("\n").append(label).append("\n\n");
+        row(out, table.heading());
+        row(out, table.heading().stream().map(_ -> "---").toList());
+        table.rows().forEach(r -> row(out, r));
+    }
+
+    private static void row(StringBuilder out, List<String> cells) {
+        out.append("| ")
+                .append(cells.stream().map(c -> c.replace("|", "\\|")).collect(Collectors.joining(" | ")))
+                .append(" |\n");
+    }
+}

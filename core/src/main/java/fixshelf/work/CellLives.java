@@ -1,0 +1,166 @@
+package fixshelf.work;
+
+import fixshelf.plan.Step;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.table.Field;
+import fixshelf.table.Lineage;
+import fixshelf.type.Visible;
+import java.util.ArrayDeque;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Deque;
+import java.util.List;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/// Follows a cell of a table in a job back to the file, and its row on to the end.
+public final class CellLives {
+    private final Preview preview;
+    private final PlannedJob job;
+    private final RowPaths paths;
+    private final Deque<CellLife.Stage> stages = new ArrayDeque<>();
+    private String file = "";
+
+    private CellLives(Preview preview, PlannedJob job) {
+        this.preview = preview;
+        this.job = job;
+        this.paths = new RowPaths(preview, job);
+    }
+
+    /// The life of the cell of a row after a line.
+    ///
+    /// @param line its number
+    /// @param row the place of the row in the table after it, from 1
+    /// @param column the name of a column there
+    public static Outcome<CellLife> of(Preview preview, PlannedJob job, int line, long row, String column) {
+        return Preview.guarded(() -> {
+            Step step = job.plan().steps().get(line - 1);
+            Field field = step.after()
+                    .shape()
+                    .find(column)
+                    .orElseThrow(() -> new ProblemException(Problem.about(
+                            Code.NO_SUCH_COLUMN,
+                            job.job().name(),
+                            "There is no column " + column + " at line " + line + ".",
+                            "")));
+            CellLives lives = new CellLives(preview, job);
+            lives.back(step, row - 1, field);
+            lives.on(step, row);
+            return new CellLife(field.name(), lives.file, new ArrayList<>(lives.stages));
+        });
+    }
+
+    private void back(Step from, long row, Field field) {
+        long place = row;
+        for (Step step = from; ; step = job.plan().before(step.number())) {
+            Optional<Field> here = step.after().shape().find(field.id());
+            List<@Nullable Object> found = row(step, place, here);
+            Object value = found.get(1);
+            if (step.number() == 1) {
+                add(new CellLife.Stage(1, here.isPresent(), value, null, false, here.isPresent() ? "read" : ""));
+                file = source(field, found.getFirst());
+                return;
+            }
+            Step last = job.plan().before(step.number());
+            Optional<Field> there = last.after().shape().find(field.id());
+            if (found.getFirst() == null) {
+                String words = step.rows() == Lineage.Rows.MERGED
+                        ? merged(step, place, last)
+                        : "the row came from another table";
+                add(new CellLife.Stage(step.number(), true, value, null, false, words));
+                return;
+            }
+            long origin = ((Number) found.getFirst()).longValue();
+            Object was = row(last, origin, there).get(1);
+            boolean changed = there.isPresent() && !String.valueOf(was).equals(String.valueOf(value));
+            add(new CellLife.Stage(
+                    step.number(), here.isPresent(), value, was, changed, words(step, last, here, there)));
+            place = origin;
+            if (there.isEmpty() && here.isPresent()) {
+                return;
+            }
+        }
+    }
+
+    private void add(CellLife.Stage stage) {
+        stages.addFirst(stage);
+    }
+
+    private static String words(Step step, Step last, Optional<Field> here, Optional<Field> there) {
+        if (there.isEmpty()) {
+            return here.isPresent() ? "made by this line" : "";
+        }
+        if (here.isPresent() && !here.get().name().equals(there.get().name())) {
+            return "was called " + there.get().name();
+        }
+        boolean computes = here.filter(h -> step.replaced().stream().anyMatch(r -> r.id() == h.id()))
+                .isPresent();
+        if (step.isIdle()) {
+            return step.goesOn() ? "goes on from line " + last.number() : "the line does nothing";
+        }
+        return computes ? "" : step.replaced().isEmpty() ? "the row stays" : "not one of its columns";
+    }
+
+    /// Where a row came from, and the value of a field in it.
+    private List<@Nullable Object> row(Step step, long place, Optional<Field> field) {
+        String value = field.map(Field::key).orElse("NULL");
+        List<List<@Nullable Object>> rows = preview.session()
+                .query("SELECT o, " + value + " FROM " + preview.tableOf(job, step.number()) + " WHERE p = " + place)
+                .rows();
+        return rows.isEmpty() ? Arrays.asList(null, null) : rows.getFirst();
+    }
+
+    /// Of which rows a group was made.
+    private String merged(Step step, long place, Step last) {
+        List<Long> rows = paths.rowsOfGroup(step, place);
+        String some = rows.stream().limit(5).map(r -> String.format("%,d", r)).collect(Collectors.joining(", "));
+        return "made of " + (rows.size() == 1 ? "row " : String.format("%,d rows: ", rows.size())) + some
+                + (rows.size() > 5 ? ", …" : "") + " at line " + last.number();
+    }
+
+    private String source(Field field, @Nullable Object origin) {
+        List<Field> read = job.plan().read().shape().fields();
+        int at = -1;
+        for (int i = 0; i < read.size(); i++) {
+            at = read.get(i).id() == field.id() ? i : at;
+        }
+        return at < 0 || origin == null || job.plan().readsJob()
+                ? ""
+                : String.format(
+                        "%s, row %,d, field %d",
+                        job.source().file().getFileName(), ((Number) origin).longValue() + 1, at + 1);
+    }
+
+    /// What the lines after it do with the row.
+    private void on(Step from, long row) {
+        List<Long> places = List.of(row - 1);
+        List<Integer> path = job.plan().path();
+        int at = path.indexOf(from.number());
+        for (int line : at < 0 ? List.<Integer>of() : path.subList(at + 1, path.size())) {
+            RowPath.Stop stop = paths.stop(job.plan().steps().get(line - 1), places);
+            String words = stop.isGone()
+                    ? "the row leaves"
+                    : stop.merged()
+                            ? "the row is merged into row " + stop.places().getFirst()
+                            : stop.places().size() > 1
+                                    ? "the row becomes " + stop.places().size() + " rows"
+                                    : stop.changes().isEmpty()
+                                            ? "the row stays"
+                                            : "the row stays, and "
+                                                    + stop.changes().stream()
+                                                            .map(c -> c.column() + " becomes "
+                                                                    + Visible.markOddities(String.valueOf(
+                                                                            c.now() == null ? "missing" : c.now())))
+                                                            .collect(Collectors.joining(", "));
+            stages.addLast(new CellLife.Stage(line, false, null, null, false, words));
+            places = stop.places().stream().map(p -> p - 1).toList();
+            if (stop.isGone() || stop.merged()) {
+                return;
+            }
+        }
+    }
+}

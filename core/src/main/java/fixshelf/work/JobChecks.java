@@ -1,0 +1,41 @@
+package fixshelf.work;
+
+import fixshelf.plan.Operation;
+import fixshelf.problem.Outcome;
+import java.util.List;
+
+/// What the lines of a job make sure of, looked at over all rows, without a run.
+public final class JobChecks {
+    private JobChecks() {}
+
+    /// A check, and how many rows break it.
+    ///
+    /// @param stops whether a run stops where any row breaks it
+    public record Check(int line, String report, long broken, boolean stops) {
+        public boolean holds() {
+            return broken == 0 || !stops;
+        }
+    }
+
+    /// The checks of a plan that are known, without their counts: whether there is any.
+    public static boolean any(PlannedJob job) {
+        return job.plan().steps().stream().flatMap(s -> s.reports().stream()).anyMatch(JobChecks::isCheck);
+    }
+
+    private static boolean isCheck(Operation.Report report) {
+        return report.breaks() || report.name().equals("broken");
+    }
+
+    /// All checks of a job, line by line.
+    public static Outcome<List<Check>> of(PlannedJob job) {
+        return Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).then(preview -> {
+            try (preview) {
+                return preview.look(job).map(effects -> effects.stream()
+                        .flatMap(e -> e.reports().stream()
+                                .filter(r -> r.breaks() || r.name().equals("broken"))
+                                .map(r -> new Check(e.line(), r.name(), r.rows(), r.breaks())))
+                        .toList());
+            }
+        });
+    }
+}

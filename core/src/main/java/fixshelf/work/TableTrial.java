@@ -1,0 +1,129 @@
+package fixshelf.work;
+
+import fixshelf.engine.Grid;
+import fixshelf.plan.Line;
+import fixshelf.plan.TableExample;
+import fixshelf.plan.Written;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.Span;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
+import fixshelf.table.Lineage;
+import fixshelf.type.Column;
+import fixshelf.type.Literals;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/// A table fix tried on a dataset: a job that reads the dataset and calls the fix, once with each number of its lines.
+public final class TableTrial {
+    private TableTrial() {}
+
+    /// The jobs, the first of which only reads; each has the problems of its plan beside it.
+    ///
+    /// @param arguments what stands in the blanks of the fix
+    public static Outcome<List<PlannedJob>> plans(
+            Shelf shelf, TableFixPage page, String dataset, Map<String, Written> arguments) {
+        List<PlannedJob> plans = new ArrayList<>();
+        List<Problem> problems = new ArrayList<>();
+        Line call = new Line(page.name(), arguments);
+        for (int lines = 0; lines <= page.lines().size(); lines++) {
+            List<JobPage.PlacedLine> job = new ArrayList<>();
+            job.add(new JobPage.PlacedLine(Line.readDataset(dataset), "", new Span(0, 0)));
+            if (lines > 0) {
+                job.add(new JobPage.PlacedLine(call, "", new Span(0, 0)));
+            }
+            JobPage trial = new JobPage(
+                    page.file(),
+                    page.source(),
+                    "trial of " + page.name(),
+                    page.title(),
+                    "",
+                    Map.of(),
+                    job,
+                    List.of(),
+                    List.of());
+            Shelf partly = shelf.with(lines == page.lines().size() ? page : page.upTo(lines));
+            Outcome<PlannedJob> planned = PlannedJob.draft(partly, trial, Map.of());
+            if (!planned.isPresent()) {
+                return Outcome.failed(planned.problems());
+            }
+            if (planned.problems().stream().anyMatch(Problem::isError)) {
+                problems.addAll(planned.problems());
+                break;
+            }
+            plans.add(planned.get());
+        }
+        return Outcome.of(plans, problems);
+    }
+
+    /// A case of the first rows of a dataset: those rows, and what the fix makes of them.
+    public static Outcome<TableExample> caseOf(
+            Shelf shelf, TableFixPage page, String dataset, Map<String, Written> arguments, int rows) {
+        return plans(shelf, page, dataset, arguments).then(plans -> {
+            PlannedJob planned = plans.getLast();
+            return Preview.open(planned.source(), rows, rows).then(preview -> {
+                try (preview) {
+                    return preview.grid(planned, 1).then(given -> preview.grid(
+                                    planned, planned.plan().steps().size())
+                            .map(gives -> new TableExample("", table(given), "", table(gives))));
+                }
+            });
+        });
+    }
+
+    private static TableExample.Table table(Grid grid) {
+        List<String> heading = grid.columns().stream()
+                .map(c -> c.name()
+                        + (c.type().equals(Type.TEXT) ? "" : ": " + c.type().label()))
+                .toList();
+        List<List<String>> rows = new ArrayList<>();
+        for (List<@Nullable Object> row : grid.rows()) {
+            List<String> cells = new ArrayList<>();
+            row.forEach(v -> cells.add(Literals.print(v)));
+            rows.add(cells);
+        }
+        return new TableExample.Table(heading, rows);
+    }
+
+    /// What each line did, out of what the jobs of a trial did.
+    ///
+    /// @param whole the effects of the lines of each job
+    public static List<LineEffect> effects(List<PlannedJob> plans, List<List<LineEffect>> whole) {
+        List<LineEffect> effects = new ArrayList<>();
+        for (int line = 1; line < plans.size(); line++) {
+            LineEffect before = whole.get(line - 1).getLast();
+            LineEffect after = whole.get(line).getLast();
+            effects.add(new LineEffect(
+                    line,
+                    before.rowsAfter(),
+                    after.rowsAfter(),
+                    Math.max(0, before.rowsAfter() - after.rowsAfter()),
+                    0,
+                    Lineage.Rows.ANY,
+                    columns(plans.get(line - 1), plans.get(line)),
+                    Math.max(0, after.cellsChanged() - (line == 1 ? 0 : before.cellsChanged())),
+                    after.valuesLost(),
+                    Optional.empty(),
+                    List.of(),
+                    false));
+        }
+        return effects;
+    }
+
+    private static LineEffect.Columns columns(PlannedJob before, PlannedJob after) {
+        List<String> was = before.plan().columns().stream().map(Column::name).toList();
+        List<String> is = after.plan().columns().stream().map(Column::name).toList();
+        return new LineEffect.Columns(
+                was.size(),
+                is.size(),
+                is.stream().filter(n -> !was.contains(n)).toList(),
+                was.stream().filter(n -> !is.contains(n)).toList(),
+                0);
+    }
+}

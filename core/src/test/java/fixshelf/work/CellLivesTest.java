@@ -1,0 +1,58 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.shelf.Shelf;
+import java.nio.file.Path;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// A cell is followed back to its place in the file, and its row on to the end.
+class CellLivesTest {
+    private static final String DATA = "no,village,hours\n1, Thornmere,2\n2,Alder Quay,x\n1,Thornmere ,4\n";
+
+    @TempDir
+    Path root;
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                // The line, the row by its place, which rows keep, and the column; where it stands in the file; the
+                // stages.
+                "2 ; 1 ; village ; in.csv, row 1, field 2 ; 1 ' Thornmere' read | 2 'Thornmere' ⇐ ' Thornmere' | 3 the row leaves",
+                "3 ; 3 ; hours ; in.csv, row 3, field 3 ; 1 '4' read | 2 '4' not one of its columns | 3 '4' not one of its columns | 4 the row stays | 5 the row stays | 6 the row is merged into row 3",
+                "4 ; 2 ; hours ; in.csv, row 2, field 3 ; 1 'x' read | 2 'x' not one of its columns | 3 'x' not one of its columns | 4 ∅ ⇐ 'x' | 5 the row stays | 6 the row is merged into row 2",
+                "5 ; 3 ; name ; in.csv, row 3, field 2 ; 1 'Thornmere ' read | 2 'Thornmere' ⇐ 'Thornmere ' | 3 'Thornmere' not one of its columns | 4 'Thornmere' not one of its columns | 5 'Thornmere' was called village | 6 the row is merged into row 3",
+                "6 ; 3 ; n ; ; 6 '1' made of row 3 at line 5"
+            })
+    void isFollowed(int line, long row, String column, String file, String stages) throws Exception {
+        Shelf shelf = Jobs.shelf(
+                root,
+                DATA,
+                "job: job\nlines:\n  - read: data/in.csv\n  - tidy: [village]\n  - drop_repeats: [no]\n    keep: last\n"
+                        + "  - read_as: {hours: integer}\n  - rename: {village: name}\n"
+                        + "  - group: [name]\n    measures: {n: count_rows()}\n");
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            CellLife life = CellLives.of(preview, planned, line, row, column).get();
+            assertThat(life.file()).isEqualTo(file == null ? "" : file);
+            assertThat(life.stages().stream().map(CellLivesTest::said).collect(Collectors.joining(" | ")))
+                    .isEqualTo(stages);
+        }
+    }
+
+    private static String said(CellLife.Stage stage) {
+        String value = stage.hasValue() ? " " + shown(stage.value()) : "";
+        String was = stage.changed() ? " ⇐ " + shown(stage.was()) : "";
+        return stage.line() + value + was + (stage.words().isEmpty() ? "" : " " + stage.words());
+    }
+
+    private static String shown(Object value) {
+        return value == null ? "∅" : "'" + value + "'";
+    }
+}

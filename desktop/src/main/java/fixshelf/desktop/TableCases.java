@@ -1,0 +1,59 @@
+package fixshelf.desktop;
+
+import fixshelf.plan.TableExample;
+import fixshelf.type.Visible;
+import fixshelf.work.JobParity;
+import java.util.List;
+import java.util.Optional;
+import javafx.scene.control.Label;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/// Cases of table fixes as pairs of small tables.
+final class TableCases {
+    private TableCases() {}
+
+    /// A case with what came of it; nothing while it is run.
+    static Region of(TableExample example, Optional<JobParity> result) {
+        boolean holds =
+                result.filter(r -> r.verdict() instanceof JobParity.Same).isPresent();
+        Label mark = result.isEmpty()
+                ? Ui.label("… " + example.title(), "soft")
+                : Ui.label(
+                        (holds ? "● " : "▲ ")
+                                + example.title()
+                                + (holds ? "" : ": " + result.get().detail()),
+                        holds ? "holds" : "fails");
+        mark.setWrapText(true);
+        String call = example.call().replaceFirst("^[^:]*:\\s*", "").replaceAll("^\\{|}$", "");
+        VBox box = new VBox(4, mark);
+        if (!call.isBlank()) {
+            box.getChildren().add(Ui.wrapped("with " + call, "soft", "small"));
+        }
+        HBox tables = Ui.row("state", table(example.given()), Ui.label("gives", "soft"), table(example.gives()));
+        tables.setSpacing(18);
+        example.others().forEach((name, table) -> tables.getChildren()
+                .add(1, new VBox(2, Ui.label(name, "mono", "small"), table(table))));
+        box.getChildren().add(tables);
+        return box;
+    }
+
+    private static GridPane table(TableExample.Table table) {
+        GridPane grid = new GridPane();
+        grid.setHgap(18);
+        grid.setVgap(3);
+        for (int c = 0; c < table.heading().size(); c++) {
+            grid.add(Ui.label(table.heading().get(c), "table-head"), c, 0);
+        }
+        for (int r = 0; r < table.rows().size(); r++) {
+            List<String> row = table.rows().get(r);
+            for (int c = 0; c < row.size(); c++) {
+                String cell = row.get(c);
+                grid.add(Ui.label(cell.startsWith("'") ? Visible.markOddities(cell) : cell, "mono"), c, r + 1);
+            }
+        }
+        return grid;
+    }
+}
