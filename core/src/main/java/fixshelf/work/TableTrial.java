@@ -24,17 +24,47 @@ import org.jspecify.annotations.Nullable;
 public final class TableTrial {
     private TableTrial() {}
 
-    /// The jobs, the first of which only reads; each has the problems of its plan beside it.
+    /// A table to try it on: a dataset, or the lines of a job before the one that calls the fix.
+    ///
+    /// @param name as it is chosen
+    /// @param lines what makes the table; the first of them reads
+    /// @param call the line that calls the fix, where there is one
+    public record On(String name, List<JobPage.PlacedLine> lines, Optional<Line> call) {
+        public On {
+            lines = List.copyOf(lines);
+        }
+    }
+
+    /// What a fix of that name can be tried on: first what jobs call it on, then every dataset.
+    public static List<On> tables(Shelf shelf, String fix) {
+        List<On> all = new ArrayList<>();
+        for (JobPage job : shelf.jobs()) {
+            for (int i = 1; i < job.lines().size(); i++) {
+                Line line = job.lines().get(i).line();
+                if (line.call().equals(fix)) {
+                    String name = job.name() + " before line " + (i + 1);
+                    all.add(new On(name, job.lines().subList(0, i), Optional.of(line)));
+                }
+            }
+        }
+        shelf.datasets()
+                .forEach(d -> all.add(new On(
+                        d.name(),
+                        List.of(new JobPage.PlacedLine(Line.readDataset(d.name()), "", new Span(0, 0))),
+                        Optional.empty())));
+        return all;
+    }
+
+    /// The jobs, the first of which does not call the fix; each has the problems of its plan beside it.
     ///
     /// @param arguments what stands in the blanks of the fix
     public static Outcome<List<PlannedJob>> plans(
-            Shelf shelf, TableFixPage page, String dataset, Map<String, Written> arguments) {
+            Shelf shelf, TableFixPage page, On on, Map<String, Written> arguments) {
         List<PlannedJob> plans = new ArrayList<>();
         List<Problem> problems = new ArrayList<>();
         Line call = new Line(page.name(), arguments);
         for (int lines = 0; lines <= page.lines().size(); lines++) {
-            List<JobPage.PlacedLine> job = new ArrayList<>();
-            job.add(new JobPage.PlacedLine(Line.readDataset(dataset), "", new Span(0, 0)));
+            List<JobPage.PlacedLine> job = new ArrayList<>(on.lines());
             if (lines > 0) {
                 job.add(new JobPage.PlacedLine(call, "", new Span(0, 0)));
             }
@@ -62,14 +92,17 @@ public final class TableTrial {
         return Outcome.of(plans, problems);
     }
 
-    /// A case of the first rows of a dataset: those rows, and what the fix makes of them.
+    /// A case of the first rows of a table: those rows, and what the fix makes of them.
     public static Outcome<TableExample> caseOf(
-            Shelf shelf, TableFixPage page, String dataset, Map<String, Written> arguments, int rows) {
-        return plans(shelf, page, dataset, arguments).then(plans -> {
+            Shelf shelf, TableFixPage page, On on, Map<String, Written> arguments, int rows) {
+        List<JobPage.PlacedLine> some = new ArrayList<>(on.lines());
+        some.add(new JobPage.PlacedLine(
+                Line.of("first_rows", "count", Written.word(String.valueOf(rows))), "", new Span(0, 0)));
+        return plans(shelf, page, new On(on.name(), some, on.call()), arguments).then(plans -> {
             PlannedJob planned = plans.getLast();
-            return Preview.open(planned.source(), rows, rows).then(preview -> {
+            return Preview.open(planned.source()).then(preview -> {
                 try (preview) {
-                    return preview.grid(planned, 1).then(given -> preview.grid(
+                    return preview.grid(planned, some.size()).then(given -> preview.grid(
                                     planned, planned.plan().steps().size())
                             .map(gives -> new TableExample("", table(given), "", table(gives))));
                 }

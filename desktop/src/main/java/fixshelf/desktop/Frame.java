@@ -13,6 +13,8 @@ import java.io.File;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -25,6 +27,8 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
+import javafx.scene.input.KeyCombination;
+import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
@@ -56,6 +60,7 @@ final class Frame {
     private final Label busy = Ui.label("");
     private final Label keys = Ui.label("");
     private final HBox state = Ui.row("state");
+    private final Map<KeyCombination, List<Bound>> bound = new HashMap<>();
     private final Map<Place, ToggleButton> places = new LinkedHashMap<>();
     private final JumpField jump = new JumpField(this::targets);
     private @Nullable Workbench workbench;
@@ -77,7 +82,7 @@ final class Frame {
         stage.setMinWidth(720);
         stage.setMinHeight(480);
         acceptFiles();
-        general().forEach(this::bind);
+        general().forEach(c -> bind(c, Optional.empty()));
     }
 
     Scene scene() {
@@ -194,14 +199,21 @@ final class Frame {
         jobsPlace = new JobsPlace(opened, this::refreshStatus, this::showFix);
         languagesPlace = new LanguagesPlace(opened, this::refreshStatus);
         places.clear();
+        bound.values().forEach(all -> all.removeIf(b -> b.place().isPresent()));
         ToggleGroup group = new ToggleGroup();
         for (Place place : List.of(shelfPlace, jobsPlace, languagesPlace)) {
             ToggleButton button = new ToggleButton(place.title());
             button.getStyleClass().setAll("place");
             button.setToggleGroup(group);
             button.setOnAction(_ -> enter(place));
+            // Arrows would mark another place as chosen without going there.
+            button.addEventFilter(KeyEvent.KEY_PRESSED, e -> {
+                if (e.getCode().isArrowKey()) {
+                    e.consume();
+                }
+            });
             places.put(place, button);
-            place.commands().forEach(this::bind);
+            place.commands().forEach(c -> bind(c, Optional.of(place)));
         }
         HBox bar = Ui.row("bar", Ui.label(opened.shelf().settings().name(), "shelf-name"));
         bar.getChildren().addAll(places.values());
@@ -401,10 +413,23 @@ final class Frame {
         return Objects.requireNonNull(Frame.class.getResource(name), name).toExternalForm();
     }
 
-    private void bind(Command command) {
-        if (command.keys() != null) {
-            scene.getAccelerators().put(command.keys(), command::tryRun);
+    /// A command and the place that it belongs to; none for those of the whole window.
+    private record Bound(Command command, Optional<Place> place) {}
+
+    /// Several commands may have the same keys; those of the place in view go before those of the window, and others
+    /// are
+    /// not meant.
+    private void bind(Command command, Optional<Place> place) {
+        if (command.keys() == null) {
+            return;
         }
+        List<Bound> all = bound.computeIfAbsent(command.keys(), _ -> new ArrayList<>());
+        all.add(new Bound(command, place));
+        scene.getAccelerators().put(command.keys(), () -> all.reversed().stream()
+                .filter(b -> b.place().isEmpty() || b.place().get() == current)
+                .filter(b -> b.command().enabled().getAsBoolean())
+                .min(Comparator.comparing(b -> b.place().isEmpty()))
+                .ifPresent(b -> b.command().run().run()));
     }
 
     private void acceptFiles() {

@@ -179,21 +179,21 @@ final class JobModel {
                 values -> done.accept(values.value().orElse(List.of())));
     }
 
-    /// A table fix tried on a dataset: what was found of the jobs that call it with each number of its lines.
+    /// A table fix tried on a table: what was found of the jobs that call it with each number of its lines.
     ///
     /// @param effects of its lines
-    record Trial(List<Look> looks, List<LineEffect> effects, List<Problem> problems) {}
+    record Trial(List<Look> looks, List<LineEffect> effects) {}
 
     /// Tries a table fix; a newer trial replaces an older one that is not done.
     void trial(
             Shelf shelf,
             TableFixPage page,
-            String dataset,
+            TableTrial.On on,
             Map<String, Written> arguments,
             Consumer<Outcome<Trial>> done) {
         background.ask(
                 new Request(LANE, "trying " + page.name(), 30),
-                () -> TableTrial.plans(shelf, page, dataset, arguments).then(plans -> tried(plans)),
+                () -> TableTrial.plans(shelf, page, on, arguments).then(this::tried),
                 done);
     }
 
@@ -210,21 +210,19 @@ final class JobModel {
             effects.add(looked.get());
             looks.add(new Look(planned, looked.get(), List.of(), current.rows(), current.staged(), 0));
         }
-        return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects), List.of()));
+        return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects)));
     }
 
     /// A case of the first rows of a dataset, and of what a table fix makes of them.
     void caseOf(
             Shelf shelf,
             TableFixPage page,
-            String dataset,
+            TableTrial.On on,
             Map<String, Written> arguments,
             int rows,
             Consumer<Outcome<TableExample>> done) {
         background.ask(
-                Request.now("case", "making a case"),
-                () -> TableTrial.caseOf(shelf, page, dataset, arguments, rows),
-                done);
+                Request.now("case", "making a case"), () -> TableTrial.caseOf(shelf, page, on, arguments, rows), done);
     }
 
     /// The life of a cell: of the row with that place, from 1, after a line.

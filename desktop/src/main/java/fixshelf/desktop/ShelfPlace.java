@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
+import javafx.application.Platform;
 import javafx.collections.FXCollections;
 import javafx.collections.ObservableList;
 import javafx.scene.control.Button;
@@ -175,6 +176,7 @@ final class ShelfPlace implements Place {
             isTable = true;
             table.show(chosen);
             whole.setCenter(table.view());
+            Platform.runLater(table::focus);
             changed.run();
         } else if (chosen != null) {
             isWriting = true;
@@ -189,6 +191,7 @@ final class ShelfPlace implements Place {
         isTable = false;
         whole.setCenter(pages);
         fill();
+        catalogue.scrollTo(Math.max(0, catalogue.getSelectionModel().getSelectedIndex()));
         changed.run();
     }
 

@@ -6,7 +6,6 @@ import fixshelf.plan.Kind;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;
 import fixshelf.problem.Outcome;
-import fixshelf.shelf.JobPage;
 import fixshelf.shelf.TableFixEdits;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.type.Column;
@@ -14,6 +13,7 @@ import fixshelf.type.Type;
 import fixshelf.work.Datasets;
 import fixshelf.work.JobParity;
 import fixshelf.work.Preview;
+import fixshelf.work.TableTrial;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -21,6 +21,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -72,6 +74,7 @@ final class TablePlace implements JobCard.Listener {
     /// The number of lines after which the table is shown; 0 is before.
     private int shown = -1;
 
+    private List<TableTrial.On> tables = List.of();
     private boolean asText;
     private boolean filling;
 
@@ -96,6 +99,7 @@ final class TablePlace implements JobCard.Listener {
         HBox.setHgrow(add, Priority.ALWAYS);
         text.getStyleClass().add("mono");
         text.setAccessibleText("The page as text");
+        text.setPrefRowCount(32);
         VBox.setVgrow(text, Priority.ALWAYS);
         text.textProperty().addListener((_, _, now) -> {
             if (!filling && asText) {
@@ -111,8 +115,7 @@ final class TablePlace implements JobCard.Listener {
                 parameters,
                 Ui.label("Lines", "heading"),
                 card.view(),
-                Ui.row("job-line", Ui.label("+", "line-number"), add),
-                problems);
+                Ui.row("job-line", Ui.label("+", "line-number"), add));
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -159,42 +162,23 @@ final class TablePlace implements JobCard.Listener {
         asText = false;
         trial = Optional.empty();
         filling = true;
-        datasets.getItems()
-                .setAll(workbench.shelf().datasets().stream().map(d -> d.name()).toList());
-        Optional<JobPage.PlacedLine> call = use();
-        if (call.isEmpty()) {
-            datasets.getSelectionModel().selectFirst();
-        }
+        tables = page().map(p -> TableTrial.tables(workbench.shelf(), p.name())).orElse(List.of());
+        datasets.getItems().setAll(tables.stream().map(TableTrial.On::name).toList());
+        datasets.getSelectionModel().selectFirst();
         filling = false;
         begin();
-        call.ifPresent(l -> {
-            given.putAll(l.line().blanks());
-            fillArguments();
-        });
         fill();
         look();
-        card.focus(1);
     }
 
-    /// A line of a job that calls the fix; the dataset that the job reads is chosen.
-    private Optional<JobPage.PlacedLine> use() {
-        String name = page().map(TableFixPage::name).orElse("");
-        for (JobPage job : workbench.shelf().jobs()) {
-            Optional<JobPage.PlacedLine> call = job.lines().stream()
-                    .filter(l -> l.line().call().equals(name))
-                    .findFirst();
-            boolean reads = !job.lines().isEmpty()
-                    && job.lines().getFirst().line().blanks().get("source") instanceof Written.Word(String dataset)
-                    && datasets.getItems().contains(dataset);
-            if (call.isPresent() && reads) {
-                datasets.getSelectionModel()
-                        .select(((Written.Word)
-                                        job.lines().getFirst().line().blanks().get("source"))
-                                .text());
-                return call;
-            }
-        }
-        return Optional.empty();
+    void focus() {
+        card.focus(chosen);
+    }
+
+    /// The table that is chosen to try it on.
+    private Optional<TableTrial.On> on() {
+        int at = datasets.getSelectionModel().getSelectedIndex();
+        return at < 0 || at >= tables.size() ? Optional.empty() : Optional.of(tables.get(at));
     }
 
     private Optional<TableFixPage> page() {
@@ -211,8 +195,14 @@ final class TablePlace implements JobCard.Listener {
     /// Fills the blanks of the fix with what they may begin with, on the chosen dataset.
     private void begin() {
         given.clear();
+        Optional<Line> call = on().flatMap(TableTrial.On::call);
+        if (call.isPresent()) {
+            given.putAll(call.get().blanks());
+            fillArguments();
+            return;
+        }
         List<Column> columns = columns();
-        Kind.Choices choices = new Kind.Choices(columns, datasets.getItems());
+        Kind.Choices choices = new Kind.Choices(columns, sourcesBefore(1));
         page().ifPresent(p -> {
             int column = 0;
             for (Blank<?> blank : p.parameters()) {
@@ -233,8 +223,7 @@ final class TablePlace implements JobCard.Listener {
     }
 
     private List<Column> columns() {
-        return Optional.ofNullable(datasets.getValue())
-                .flatMap(d -> Datasets.open(workbench.shelf(), d).value())
+        return on().flatMap(o -> Datasets.open(workbench.shelf(), o.name()).value())
                 .map(f -> f.columns())
                 .orElse(List.of());
     }
@@ -274,20 +263,27 @@ final class TablePlace implements JobCard.Listener {
         Ui.mark(message, "problem", wrong);
     }
 
+    /// Takes a problem back that is mended; other words stay.
+    private void unsay() {
+        if (message.getStyleClass().contains("problem")) {
+            say("", false);
+        }
+    }
+
     private void look() {
-        String dataset = datasets.getValue();
+        Optional<TableTrial.On> on = on();
         Optional<TableFixPage> page = page();
-        if (dataset == null || page.isEmpty()) {
+        if (on.isEmpty() || page.isEmpty()) {
             say("There is no dataset yet to try it on; its cases are below.", false);
             return;
         }
-        model.trial(workbench.shelf(), page.get(), dataset, Map.copyOf(given), found -> {
+        model.trial(workbench.shelf(), page.get(), on.get(), Map.copyOf(given), found -> {
             trial = found.value();
             if (!found.isPresent()) {
                 say(found.problems().getFirst().sentence(), true);
                 grid.show(List.of(), RowsGrid.Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "No rows to show.");
             } else {
-                say(found.problems().stream().findFirst().map(p -> p.sentence()).orElse(""), true);
+                found.problems().stream().findFirst().ifPresentOrElse(p -> say(p.sentence(), true), this::unsay);
                 showRows();
             }
             fill();
@@ -300,7 +296,7 @@ final class TablePlace implements JobCard.Listener {
             int at =
                     shown < 0 ? t.looks().size() - 1 : Math.min(shown, t.looks().size() - 1);
             JobModel.Look look = t.looks().get(at);
-            int line = at == 0 ? 1 : 2;
+            int line = look.planned().plan().steps().size();
             model.rows(
                     look,
                     line,
@@ -319,9 +315,7 @@ final class TablePlace implements JobCard.Listener {
     private void fillToggles(JobModel.Trial now, int at) {
         toggles.getChildren().clear();
         int last = now.looks().size() - 1;
-        List<Integer> offered = at == 0 || at == last
-                ? chosen > 0 && chosen < last ? List.of(0, chosen, last) : List.of(0, last)
-                : List.of(0, at, last);
+        Set<Integer> offered = new TreeSet<>(List.of(0, at, Math.min(chosen, last), last));
         for (int lines : offered) {
             ToggleButton toggle =
                     new ToggleButton(lines == 0 ? "Before" : lines == last ? "At the end" : "After line " + lines);
@@ -349,11 +343,9 @@ final class TablePlace implements JobCard.Listener {
             if (!text.getText().equals(page.source().text())) {
                 text.setText(page.source().text());
             }
-            sheet.getChildren().setAll(text, problems);
+            only(text, problems);
         } else {
-            sheet.getChildren().setAll(form);
-            form.getChildren().remove(problems);
-            form.getChildren().add(problems);
+            only(form, problems);
         }
         filling = false;
         title.setText(page.title());
@@ -386,6 +378,13 @@ final class TablePlace implements JobCard.Listener {
         fillCases();
     }
 
+    /// Puts these on the left page; what stands there already keeps the focus.
+    private void only(Node... nodes) {
+        if (!sheet.getChildren().equals(List.of(nodes))) {
+            sheet.getChildren().setAll(nodes);
+        }
+    }
+
     private static <T> String say(Blank<T> blank, Written written) {
         return blank.kind().say(written);
     }
@@ -393,8 +392,7 @@ final class TablePlace implements JobCard.Listener {
     /// What was found, with the effects of the lines of the fix.
     private static JobModel.Look seen(JobModel.Trial trial) {
         JobModel.Look last = trial.looks().getLast();
-        return new JobModel.Look(
-                last.planned(), trial.effects(), trial.problems(), last.rows(), last.total(), last.millis());
+        return new JobModel.Look(last.planned(), trial.effects(), List.of(), last.rows(), last.total(), last.millis());
     }
 
     private void fillButtons() {
@@ -435,11 +433,11 @@ final class TablePlace implements JobCard.Listener {
     /// A case of the first rows of the dataset, and of what comes out of them.
     private void keepCase() {
         Optional<TableFixPage> found = page();
-        if (found.isEmpty() || datasets.getValue() == null) {
+        if (found.isEmpty() || on().isEmpty()) {
             return;
         }
         TableFixPage page = found.get();
-        model.caseOf(workbench.shelf(), page, datasets.getValue(), Map.copyOf(given), CASE_ROWS, made -> {
+        model.caseOf(workbench.shelf(), page, on().get(), Map.copyOf(given), CASE_ROWS, made -> {
             if (!made.isPresent()) {
                 say(made.problems().getFirst().sentence(), true);
                 return;
@@ -472,8 +470,8 @@ final class TablePlace implements JobCard.Listener {
     }
 
     private List<NewLines.Offered> offeredLines() {
-        int at = trial.map(t -> Math.min(chosen, t.looks().size() - 1)).orElse(0);
-        List<Column> columns = trial.map(t -> t.looks().get(at).columnsAt(2)).orElse(columns());
+        List<Column> known = columnsBefore(chosen + 1);
+        List<Column> columns = known.isEmpty() ? columns() : known;
         return NewLines.offered(workbench.shelf(), columns);
     }
 
@@ -567,9 +565,13 @@ final class TablePlace implements JobCard.Listener {
         return all;
     }
 
+    private static List<Column> columnsOf(JobModel.Trial trial, int lines) {
+        return trial.looks().get(lines).planned().plan().columns();
+    }
+
     @Override
     public List<String> sourcesBefore(int line) {
-        return datasets.getItems();
+        return workbench.shelf().datasets().stream().map(d -> d.name()).toList();
     }
 
     String status() {

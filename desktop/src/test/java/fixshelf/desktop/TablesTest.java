@@ -1,0 +1,93 @@
+package fixshelf.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.demo.DemoShelf;
+import fixshelf.plan.TableExample;
+import fixshelf.work.JobParity;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.Node;
+import javafx.scene.control.TableView;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/// Tables in the window, by keys alone: a table fix is written, a cell is followed, every row is accounted for.
+class TablesTest extends WindowTest {
+    private void focus(String accessible) throws Exception {
+        on(() -> lookup(".text-field").stream()
+                .filter(n -> accessible.equals(n.getAccessibleText()))
+                .findFirst()
+                .ifPresent(Node::requestFocus));
+    }
+
+    @Test
+    void aTableFixIsWrittenTriedAndKept() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
+        settle();
+        Path page = folder.resolve("fixes/tables/new_table_fix.fix.md");
+        assertThat(labels()).contains("New table fix", "Lines", "● Two rows with one key");
+        // A line is added by words for what it does, after the chosen one.
+        focus("Add a line");
+        robot.write("keep only the first");
+        settle();
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(text(page)).contains("- drop_repeats: [\"{keys}\"]\n  keep: first\n- first_rows: \"1\"\n");
+        // The rows in view become a case, which holds, as it says what the fix does.
+        robot.push(KeyCode.CONTROL, KeyCode.K);
+        settle();
+        assertThat(text(page)).contains("### Rows of ");
+        settle();
+        var fix = frame.workbench().orElseThrow().table(page).orElseThrow();
+        assertThat(fix.problems()).isEmpty();
+        assertThat(fix.cases()).extracting(TableExample::title).hasSize(2);
+        assertThat(frame.workbench().orElseThrow().resultsOf(fix)).hasSize(2).allSatisfy(r -> assertThat(r.verdict())
+                .isInstanceOf(JobParity.Same.class));
+        assertThat(page).doesNotExist();
+        robot.push(KeyCode.CONTROL, KeyCode.S);
+        settle();
+        assertThat(Files.readString(page)).isEqualTo(text(page));
+        // Back on the shelf it stands in the catalogue, and is found by typing.
+        robot.push(KeyCode.ESCAPE);
+        settle();
+        assertThat(labels()).contains("new_table_fix(keys)");
+    }
+
+    private String text(Path page) {
+        return frame.workbench()
+                .orElseThrow()
+                .table(page)
+                .orElseThrow()
+                .source()
+                .text();
+    }
+
+    @Test
+    void aCellIsFollowedAndEveryRowIsAccountedFor() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("tables"), 300));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
+        settle();
+        on(() -> lookup(".table-view").stream().findFirst().ifPresent(n -> {
+            n.requestFocus();
+            ((TableView<?>) n).getSelectionModel().clearAndSelect(0);
+        }));
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).contains("The life of a cell", "line 1");
+        robot.push(KeyCode.RIGHT);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.contains("of row 1 as of line"));
+        robot.push(KeyCode.ESCAPE);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.L);
+        settle();
+        assertThat(labels()).contains("Where the rows went", "rows come out, which adds up");
+        robot.push(KeyCode.ESCAPE);
+        settle();
+        assertThat(labels()).doesNotContain("Where the rows went");
+    }
+}
