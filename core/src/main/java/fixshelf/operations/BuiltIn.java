@@ -77,6 +77,22 @@ abstract class BuiltIn implements Operation {
         return new Resolution.Done(Given.without(kept, List.of(number)));
     }
 
+    /// What is wrong where columns are of different types, and an expression speaks of it.
+    static Optional<Problem> mixed(List<Field> columns) {
+        if (columns.isEmpty()) {
+            return Optional.empty();
+        }
+        Field first = columns.getFirst();
+        return columns.stream()
+                .filter(c -> !c.type().equals(first.type()))
+                .findFirst()
+                .map(other -> Given.problem(
+                        Code.WRONG_TYPE,
+                        first.name() + " is " + first.type().label() + ", and " + other.name() + " is "
+                                + other.type().label() + ", so that it would be of two types.",
+                        "Name columns of one type in this line, and the others in another."));
+    }
+
     /// The column of that name here.
     static Optional<Field> column(String name, Given given, List<Problem> problems) {
         return find(name, given.before(), "at this line", problems);

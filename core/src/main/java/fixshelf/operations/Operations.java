@@ -30,6 +30,7 @@ public final class Operations {
             new Add(),
             new SetColumns(),
             new ReadAs(),
+            new ReadDetected(),
             new JoinColumns(),
             new SplitColumn(),
             new ListColumns(),

@@ -8,7 +8,6 @@ import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
 import fixshelf.plan.TableExample.Table;
-import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
@@ -16,6 +15,7 @@ import fixshelf.table.Formula;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 
 /// Other values in columns.
 final class SetColumns extends BuiltIn {
@@ -33,36 +33,38 @@ final class SetColumns extends BuiltIn {
                         "As the expression says.",
                         "Rows stay as they stand.",
                         "",
-                        "it stands for the value, and is of the column's type; the column gets the type of the expression.",
+                        "The columns have one type, and it has that type; they get the type of the expression.",
                         "it is the value, also where a column is called so.",
                         "",
                         "The same in all."),
                 List.of(COLUMNS, TO),
-                List.of(new TableExample(
-                        "A sign before",
-                        Table.of("a | b", "'x' | NULL"),
-                        "set: [a, b]\nto: \"'-' || it\"",
-                        Table.of("a | b", "'-x' | NULL"))));
+                List.of(
+                        new TableExample(
+                                "A sign before",
+                                Table.of("a | b", "'x' | NULL"),
+                                "set: [a, b]\nto: \"'-' || it\"",
+                                Table.of("a | b", "'-x' | NULL")),
+                        new TableExample(
+                                "Numbers",
+                                Table.of("n integer", "7", "-2", "NULL"),
+                                "set: [n]\nto: greatest(it, 0)",
+                                Table.of("n integer", "7", "0", "NULL"))));
     }
 
     @Override
     public Resolution resolve(Given given) {
         List<Computed> cells = new ArrayList<>();
-        List<Problem> problems = new ArrayList<>();
+        Optional<Problem> mixed = mixed(given.get(COLUMNS));
+        if (mixed.isPresent()) {
+            return new Resolution.Refused(List.of(mixed.get()));
+        }
         for (Field field : given.get(COLUMNS)) {
-            if (!field.type().equals(Type.TEXT)) {
-                problems.add(Given.problem(
-                        Code.WRONG_TYPE,
-                        field.name() + " is " + field.type().label() + ", and set works on texts.",
-                        "Use add with the column's own name, or read_as text before."));
-                continue;
-            }
             Expr value = Formula.renamed(given.get(TO), n -> n.name().equals("it") ? field.value() : n);
-            Type type = value.type() instanceof Type.Unknown ? Type.TEXT : value.type();
+            Type type = value.type() instanceof Type.Unknown ? field.type() : value.type();
             cells.add(new Computed(
                     field.typed(type), value.type() instanceof Type.Unknown ? Formula.missing(type) : value));
         }
-        return problems.isEmpty() ? new Resolution.Done(given.computed(cells)) : new Resolution.Refused(problems);
+        return new Resolution.Done(given.computed(cells));
     }
 
     @Override

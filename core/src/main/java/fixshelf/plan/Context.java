@@ -5,6 +5,7 @@ import fixshelf.language.Scope;
 import fixshelf.problem.Outcome;
 import fixshelf.table.Field;
 import fixshelf.table.Relation;
+import fixshelf.type.Type;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -15,13 +16,34 @@ import org.jspecify.annotations.Nullable;
 /// @param before the table that the line works on
 /// @param parameters those of the job with their values, which expressions may name
 /// @param names what expressions may name instead of the columns, inside of a table fix
+/// @param it the type of a value of the columns that the line is about, for expressions over it
 public record Context(
         Relation before,
         Scope.Fixes fixes,
         Map<String, Expr.Literal> parameters,
         Sources sources,
         Ids ids,
-        Optional<Map<String, Expr>> names) {
+        Optional<Map<String, Expr>> names,
+        Type it) {
+    public Context(
+            Relation before,
+            Scope.Fixes fixes,
+            Map<String, Expr.Literal> parameters,
+            Sources sources,
+            Ids ids,
+            Optional<Map<String, Expr>> names) {
+        this(before, fixes, parameters, sources, ids, names, Type.TEXT);
+    }
+
+    /// The same where the line is about columns; their type is that of a value, if they have one type.
+    Context about(List<Field> columns) {
+        long types = columns.stream().map(Field::type).distinct().count();
+        return types == 1
+                ? new Context(
+                        before, fixes, parameters, sources, ids, names, columns.getFirst().type())
+                : this;
+    }
+
     public Context(Relation before, Scope.Fixes fixes, Map<String, Expr.Literal> parameters, Sources sources, Ids ids) {
         this(before, fixes, parameters, sources, ids, Optional.empty());
     }

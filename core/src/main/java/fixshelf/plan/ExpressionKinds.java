@@ -116,7 +116,7 @@ public final class ExpressionKinds {
                 return Refusal.field(
                         "Here stands " + (condition ? "a condition" : "an expression") + ".", "Write SQL.");
             }
-            Map<String, Expr> more = about.map(n -> Map.<String, Expr>of(n, new Expr.Name(n, Type.TEXT)))
+            Map<String, Expr> more = about.map(n -> Map.<String, Expr>of(n, new Expr.Name(n, context.it())))
                     .orElse(Map.of());
             return expression(text, context, more)
                     .then(e -> condition && !isCondition(e)

@@ -179,8 +179,19 @@ public final class Planner {
                     "Leave out `strict`."));
         }
         Given given = new Given(context);
-        operation.blanks().forEach(blank -> fill(given, blank, operation, placed, context));
+        Context here = context;
+        for (Blank<?> blank : operation.blanks()) {
+            fill(given, blank, operation, placed, here);
+            if (blank.kind() == ColumnKinds.COLUMNS) {
+                here = given.find(blank).map(c -> context.about(fields(c))).orElse(here);
+            }
+        }
         return problems.size() == before ? Optional.of(given) : Optional.empty();
+    }
+
+    @SuppressWarnings("unchecked") // what the kind of columns gives
+    private static List<Field> fields(Object columns) {
+        return (List<Field>) columns;
     }
 
     private void fill(Given given, Blank<?> blank, Operation operation, PlacedLine placed, Context context) {
