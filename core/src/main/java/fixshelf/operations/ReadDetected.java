@@ -134,10 +134,8 @@ final class ReadDetected extends BuiltIn {
 
     private static void count(Given given, Expr condition, List<Computed> cells, List<Grouped> counts) {
         Field is = given.helper("is_" + counts.size(), Type.INTEGER);
-        cells.add(new Computed(
-                is, Formula.when(condition, Expr.Literal.integer(1), Formula.missing(Type.INTEGER))));
-        counts.add(
-                new Grouped(given.helper("count_" + counts.size(), Type.INTEGER), Aggregate.COUNT, Optional.of(is)));
+        cells.add(new Computed(is, Formula.when(condition, Expr.Literal.integer(1), Formula.missing(Type.INTEGER))));
+        counts.add(new Grouped(given.helper("count_" + counts.size(), Type.INTEGER), Aggregate.COUNT, Optional.of(is)));
     }
 
     private static Resolution read(Given given, List<Field> columns, List<List<@Nullable Object>> seen) {
@@ -162,7 +160,8 @@ final class ReadDetected extends BuiltIn {
                 cells.add(new Computed(column.typed(type), value, Optional.of(blank)));
             });
         }
-        return new Resolution.Done(given.computed(cells), List.of(new Report("types", listed(given, types), "columns")));
+        return new Resolution.Done(
+                given.computed(cells), List.of(new Report("types", listed(given, types), "columns")));
     }
 
     /// The columns with the types that they get.

@@ -40,7 +40,13 @@ public record Context(
         long types = columns.stream().map(Field::type).distinct().count();
         return types == 1
                 ? new Context(
-                        before, fixes, parameters, sources, ids, names, columns.getFirst().type())
+                        before,
+                        fixes,
+                        parameters,
+                        sources,
+                        ids,
+                        names,
+                        columns.getFirst().type())
                 : this;
     }
 

@@ -11,7 +11,6 @@ import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.table.Sorted;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -81,7 +80,10 @@ public record TableFix(
         private final Given given;
         private final Map<String, Written> arguments = new LinkedHashMap<>();
         private final Map<String, Expr> named = new LinkedHashMap<>();
-        private final Set<String> newNames = new HashSet<>();
+        /// The columns that parameters stand for.
+        private final Map<String, Field> callers = new LinkedHashMap<>();
+        /// The names, in lower case, that parameters give to new columns.
+        private final Map<String, String> newNames = new LinkedHashMap<>();
         private final List<Field> outer;
 
         private Call(Given given) {
@@ -133,7 +135,7 @@ public record TableFix(
                 case null -> {}
                 case Field field -> {
                     arguments.put(blank.name(), Written.word(inside(field)));
-                    named.put(blank.name(), field.value());
+                    callers.put(blank.name(), field);
                 }
                 case Expr expr -> {
                     named.put(blank.name(), expr);
@@ -144,7 +146,7 @@ public record TableFix(
                 case String name -> {
                     arguments.put(blank.name(), Written.word(name));
                     if (blank.kind().equals(ColumnKinds.NEW_NAME)) {
-                        newNames.add(name.toLowerCase(Locale.ROOT));
+                        newNames.put(blank.name(), name.toLowerCase(Locale.ROOT));
                     }
                 }
                 case List<?> fields
@@ -219,9 +221,17 @@ public record TableFix(
         /// Names in expressions are parameters, and the columns that were made so far.
         private Context context(Relation now) {
             Map<String, Expr> names = new LinkedHashMap<>(named);
-            now.shape().fields().stream()
+            List<Field> own = now.shape().fields().stream()
                     .filter(f -> outer.stream().noneMatch(o -> o.id() == f.id()))
-                    .forEach(f -> names.putIfAbsent(f.name(), f.value()));
+                    .toList();
+            // As they are now: a line may have given them another type.
+            callers.forEach(
+                    (parameter, field) -> now.shape().find(field.id()).ifPresent(f -> names.put(parameter, f.value())));
+            newNames.forEach((parameter, name) -> own.stream()
+                    .filter(f -> f.name().toLowerCase(Locale.ROOT).equals(name))
+                    .findFirst()
+                    .ifPresent(f -> names.put(parameter, f.value())));
+            own.forEach(f -> names.putIfAbsent(f.name(), f.value()));
             Context context = given.context();
             return new Context(now, context.fixes(), Map.of(), context.sources(), context.ids(), Optional.of(names));
         }
@@ -266,19 +276,39 @@ public record TableFix(
             return whole ? Optional.ofNullable(arguments.get(text.substring(1, text.length() - 1))) : Optional.empty();
         }
 
+        /// Whether a column has a name that a line gives it; what is named by data is nobody's own.
+        private boolean isNamedHere(Field field) {
+            return lines.stream()
+                    .flatMap(l -> callables.get().find(l.call()).stream()
+                            .flatMap(o -> o.blanks().stream().flatMap(b -> l.written(b.name()).or(b::fallback).stream()
+                                    .flatMap(w -> newNames(b, filled(w)).stream()))))
+                    .anyMatch(n -> n.equalsIgnoreCase(field.name()));
+        }
+
+        private static List<String> newNames(Blank<?> blank, Written written) {
+            return switch (blank.kind().name()) {
+                case "new name", "new names" -> words(written);
+                case "new columns", "measures" ->
+                    written instanceof Fields(Map<String, Written> fields) ? List.copyOf(fields.keySet()) : List.of();
+                default -> List.of();
+            };
+        }
+
         /// The caller's columns under their own names, and new ones under the names that were asked for.
         private Resolution finished(Relation now, List<Report> reports) {
             List<Field> fields = new ArrayList<>();
             for (Field field : now.shape().fields()) {
-                Optional<Field> callers = given.fields().stream()
+                Optional<Field> theirs = given.fields().stream()
                         .filter(f -> f.id() == field.id())
                         .findFirst();
                 Optional<Field> started =
                         outer.stream().filter(f -> f.id() == field.id()).findFirst();
-                if (callers.isPresent()) {
+                if (theirs.isPresent()) {
                     boolean renamed = !started.orElseThrow().name().equals(field.name());
-                    fields.add(renamed ? field : field.named(callers.get().name()));
-                } else if (newNames.contains(field.name().toLowerCase(Locale.ROOT))) {
+                    fields.add(renamed ? field : field.named(theirs.get().name()));
+                } else if (newNames.containsValue(field.name().toLowerCase(Locale.ROOT))) {
+                    fields.add(field);
+                } else if (!isNamedHere(field)) {
                     fields.add(field);
                 } else if (showsOwn) {
                     Set<String> taken = given.fields().stream()

@@ -77,8 +77,9 @@ public final class CellLives {
             long origin = ((Number) found.getFirst()).longValue();
             Object was = row(last, origin, there).get(1);
             boolean changed = there.isPresent() && !String.valueOf(was).equals(String.valueOf(value));
-            add(new CellLife.Stage(
-                    step.number(), here.isPresent(), value, was, changed, words(step, last, here, there)));
+            String said = words(step, last, here, there);
+            String words = changed && said.equals("as it was") ? "" : said;
+            add(new CellLife.Stage(step.number(), here.isPresent(), value, was, changed, words));
             place = origin;
             if (there.isEmpty() && here.isPresent()) {
                 return;
@@ -102,7 +103,7 @@ public final class CellLives {
         if (step.isIdle()) {
             return step.goesOn() ? "goes on from line " + last.number() : "the line does nothing";
         }
-        return computes ? "" : step.replaced().isEmpty() ? "the row stays" : "not one of its columns";
+        return computes ? "as it was" : step.replaced().isEmpty() ? "the row stays" : "not one of its columns";
     }
 
     /// Where a row came from, and the value of a field in it.

@@ -24,9 +24,9 @@ class CellLivesTest {
                 // The line, the row by its place, which rows keep, and the column; where it stands in the file; the
                 // stages.
                 "2 ; 1 ; village ; in.csv, row 1, field 2 ; 1 ' Thornmere' read | 2 'Thornmere' ⇐ ' Thornmere' | 3 the row leaves",
-                "3 ; 3 ; hours ; in.csv, row 3, field 3 ; 1 '4' read | 2 '4' not one of its columns | 3 '4' not one of its columns | 4 the row stays | 5 the row stays | 6 the row is merged into row 3",
-                "4 ; 2 ; hours ; in.csv, row 2, field 3 ; 1 'x' read | 2 'x' not one of its columns | 3 'x' not one of its columns | 4 ∅ ⇐ 'x' | 5 the row stays | 6 the row is merged into row 2",
-                "5 ; 3 ; name ; in.csv, row 3, field 2 ; 1 'Thornmere ' read | 2 'Thornmere' ⇐ 'Thornmere ' | 3 'Thornmere' not one of its columns | 4 'Thornmere' not one of its columns | 5 'Thornmere' was called village | 6 the row is merged into row 3",
+                "3 ; 3 ; hours ; in.csv, row 3, field 3 ; 1 '4' read | 2 '4' not one of its columns | 3 '4' the row stays | 4 the row stays | 5 the row stays | 6 the row is merged into row 3",
+                "4 ; 2 ; hours ; in.csv, row 2, field 3 ; 1 'x' read | 2 'x' not one of its columns | 3 'x' the row stays | 4 ∅ ⇐ 'x' | 5 the row stays | 6 the row is merged into row 2",
+                "5 ; 3 ; name ; in.csv, row 3, field 2 ; 1 'Thornmere ' read | 2 'Thornmere' ⇐ 'Thornmere ' | 3 'Thornmere' the row stays | 4 'Thornmere' not one of its columns | 5 'Thornmere' was called village | 6 the row is merged into row 3",
                 "6 ; 3 ; n ; ; 6 '1' made of row 3 at line 5"
             })
     void isFollowed(int line, long row, String column, String file, String stages) throws Exception {

@@ -12,6 +12,8 @@ import fixshelf.type.Visible;
 import fixshelf.work.LineEffect;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -41,6 +43,7 @@ final class JobCard {
     }
 
     private static final int LONGEST = 52;
+    private static final int MARGIN = 17;
 
     private final Workbench workbench;
     private final Listener listener;
@@ -130,7 +133,7 @@ final class JobCard {
                                         : Ui.wrapped(r.sentence() + ".", "soft", "small")));
         String margin = placed.line().rest()
                 ? "at rest"
-                : effect.map(e -> e.margin().replace(", ", "\n")).orElse("…");
+                : effect.map(e -> margin(e.margin())).orElse("…");
         Label note = Ui.label(margin, "margin-note");
         HBox row = Ui.row("job-line", Ui.label(String.valueOf(at), "line-number"), words, note);
         Ui.mark(row, "chosen", chosen);
@@ -149,6 +152,13 @@ final class JobCard {
             }
         });
         return row;
+    }
+
+    /// A part of the effect in each line; large numbers below each other.
+    private static String margin(String words) {
+        return Stream.of(words.split(", "))
+                .map(part -> part.length() > MARGIN ? part.replace(" → ", " →\n") : part)
+                .collect(Collectors.joining("\n"));
     }
 
     /// What may be said more: blanks that are not filled, by their names.

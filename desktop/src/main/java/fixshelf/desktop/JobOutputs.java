@@ -8,7 +8,8 @@ import java.util.function.Consumer;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
 
 /// Where the rows of a job go: a sentence for each output, whose blanks are edited in place.
@@ -37,7 +38,7 @@ final class JobOutputs {
             Button path =
                     Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
             path.setOnAction(_ -> write(path, job, index));
-            HBox row = Ui.row("state", Ui.label("Write to"), path);
+            FlowPane row = new FlowPane(6, 2, Ui.label("Write to"), path);
             output.ifPresent(o -> row.getChildren()
                     .add(Ui.blank(
                             o.replace() ? "replacing what is there" : "only if it is not there",
@@ -48,7 +49,7 @@ final class JobOutputs {
                             (of.report().isEmpty() ? "the rows" : of.report().replace('_', ' ')) + " of "
                                     + (of.line().matches("[0-9]+") ? "line " : "") + of.line(),
                             "soft")));
-            row.setSpacing(6);
+            row.setMinWidth(0);
             view.getChildren().add(row);
         }
     }
@@ -58,7 +59,7 @@ final class JobOutputs {
         String usual = workbench.shelf().settings().values().containsKey("out") ? "{out}/" : "out/";
         TextField field = new TextField(known ? button.getText() : usual + job.name() + ".parquet");
         field.getStyleClass().add("inline-edit");
-        ((HBox) button.getParent()).getChildren().set(1, field);
+        ((Pane) button.getParent()).getChildren().set(1, field);
         field.requestFocus();
         field.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ESCAPE) {

@@ -257,7 +257,7 @@ final class JobRows {
         grid.getColumns().stream()
                 .filter(c -> String.valueOf(c.getUserData()).startsWith(column + " "))
                 .findFirst()
-                .ifPresent(grid::scrollToColumn);
+                .ifPresent(grid::chooseColumn);
     }
 
     /// The rows of the view in hand.

@@ -5,8 +5,11 @@ import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
+import fixshelf.shelf.FixOfLines;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
+import fixshelf.shelf.JobPages;
 import fixshelf.source.DelimitedFile;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
@@ -25,6 +28,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -42,7 +46,7 @@ final class JobsPlace implements Place, JobCard.Listener {
     private final JobCard card;
     private final TextField add = new TextField();
     private final JobOutputs outputs;
-    private final HBox buttons = Ui.row("buttons");
+    private final FlowPane buttons = new FlowPane(10, 8);
     private final JobRows rows;
     private final FacingPages pages;
     private @Nullable Path file;
@@ -81,6 +85,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                 matchingLines().stream().findFirst().ifPresent(this::addLine);
             }
         });
+        buttons.getStyleClass().add("buttons");
         VBox left = new VBox(Ui.page(leftSheet()), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
         pages = new FacingPages(left, rows.view());
@@ -342,6 +347,16 @@ final class JobsPlace implements Place, JobCard.Listener {
         rows.turn(new JobModel.Sight(Preview.View.ALL, report));
     }
 
+    /// Shows the life of the first cell in view.
+    void showLife() {
+        rows.showLife();
+    }
+
+    /// Shows where the rows went.
+    void showLedger() {
+        rows.showLedger();
+    }
+
     /// Chooses a line and a view of it.
     void choose(int line, Preview.View wanted) {
         chosen(line);
@@ -398,6 +413,37 @@ final class JobsPlace implements Place, JobCard.Listener {
                 + String.format("%.1f s", report.millis() / 1000.0);
     }
 
+    /// The lines up to the chosen one become a table fix, which is opened; the job calls it in their place.
+    private void makeFix() {
+        Optional<JobPage> job = job();
+        if (job.isEmpty() || look.isEmpty()) {
+            return;
+        }
+        int last = chosen;
+        Path page = workbench.freeFile("fixes/tables", job.get().name() + "_lines", ".fix.md");
+        String name = page.getFileName().toString().replace(".fix.md", "");
+        FixOfLines.Made made = FixOfLines.of(
+                name,
+                job.get().title() + ", as a fix",
+                job.get().lines().subList(1, last).stream()
+                        .map(JobPage.PlacedLine::line)
+                        .toList(),
+                look.get().columnsAt(1).stream().map(Column::name).toList(),
+                look.get().columnsAt(last).stream().map(Column::name).toList(),
+                workbench.shelf().callables()::find);
+        workbench.edit(page, made.page());
+        JobPage now = job.get();
+        String text = JobEdits.insertLine(now, last, made.call());
+        for (int line = last; line > 1; line--) {
+            JobPage longer =
+                    JobPages.read(now.file(), new SourceText(now.source().name(), text));
+            text = JobEdits.removeLine(longer, line - 1);
+        }
+        chosen = 2;
+        edit(text);
+        toFix.accept(name);
+    }
+
     private void fillButtons() {
         buttons.getChildren().clear();
         for (Command command : usual()) {
@@ -430,6 +476,8 @@ final class JobsPlace implements Place, JobCard.Listener {
                 Command.of("Run", "Shortcut+R", this::run).when(() -> file != null && stop == null),
                 Command.of("Where the rows went", "Shortcut+L", rows::showLedger)
                         .when(() -> look.isPresent()),
+                Command.of("Make a fix of these lines", "Shortcut+Shift+F", this::makeFix)
+                        .when(() -> look.isPresent() && chosen > 1),
                 Command.of("Keep", "Shortcut+S", () -> tell(workbench.keep(Objects.requireNonNull(file))))
                         .when(() -> file != null && workbench.isDraft(file)),
                 Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file))

@@ -55,9 +55,18 @@ final class RowsGrid extends TableView<PreviewRow> {
                 Math.max(1, getFocusModel().getFocusedCell().getColumn()) + (long) steps,
                 1,
                 getColumns().size() - 1);
-        getSelectionModel().clearAndSelect(row, getColumns().get(column));
-        getFocusModel().focus(row, getColumns().get(column));
-        scrollToColumn(getColumns().get(column));
+        choose(row, getColumns().get(column));
+    }
+
+    /// Chooses a column of the row that is chosen, and brings it into view.
+    void chooseColumn(TableColumn<PreviewRow, ?> column) {
+        choose(Math.max(0, getFocusModel().getFocusedCell().getRow()), column);
+    }
+
+    private void choose(int row, TableColumn<PreviewRow, ?> column) {
+        getSelectionModel().clearAndSelect(row, column);
+        getFocusModel().focus(row, column);
+        scrollToColumn(column);
     }
 
     /// Which columns are worth a look.

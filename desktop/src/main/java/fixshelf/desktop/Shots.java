@@ -57,8 +57,17 @@ final class Shots {
             frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml"));
         });
         settle();
-        onScreen(() -> frame().jobsPlace().choose(8, Preview.View.LEAVING));
-        save("jobs-leaving-rows");
+        onScreen(() -> frame().jobsPlace().choose(5, Preview.View.CHANGED));
+        settle();
+        onScreen(() -> frame().jobsPlace().showColumn("parts_cost"));
+        onScreen(() -> frame().jobsPlace().showLife());
+        save("jobs-cell-life");
+        job("visits_with_rooms", 7, "");
+        settle();
+        onScreen(() -> frame().jobsPlace().showLedger());
+        save("jobs-where-rows-went");
+        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
+        settle();
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-changed-cells");
         job("visits_with_rooms", 5, "without_match");
@@ -69,6 +78,15 @@ final class Shots {
         save("jobs-names-out-of-rows");
         aCheckThatFails();
         save("jobs-check");
+        onScreen(() -> {
+            frame().enter(frame().shelfPlace());
+            frame().shelfPlace().show("labels_from_below");
+            frame().shelfPlace().write();
+        });
+        settle();
+        onScreen(() -> frame().shelfPlace().table().chosen(2));
+        save("table-fix");
+        onScreen(() -> frame().enter(frame().jobsPlace()));
         onScreen(() -> frame().workbench().orElseThrow().undo(shelf.resolve("jobs/hours_by_month.yaml")));
         onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
         settle();

@@ -303,13 +303,25 @@ final class TablePlace implements JobCard.Listener {
                     JobModel.Sight.of(Preview.View.ALL),
                     rows -> grid.show(
                             look.columnsAt(line),
-                            RowsGrid.Emphasis.NONE,
+                            new RowsGrid.Emphasis(Set.of(), first(t, look.columnsAt(line))),
                             rows.value().orElse(new PagedRows(0, (_, _) -> {})),
                             rows.isPresent()
                                     ? "No rows come out."
                                     : rows.problems().getFirst().sentence()));
             fillToggles(t, at);
         });
+    }
+
+    /// The columns that the fix is about come first: those that it was given, then those that it made.
+    private List<String> first(JobModel.Trial now, List<Column> columns) {
+        List<String> callers = columnsOf(now, 0).stream().map(Column::name).toList();
+        List<String> about = new ArrayList<>();
+        given.values()
+                .forEach(w -> w.texts().orElse(List.of(w instanceof Written.Word(String word) ? word : "")).stream()
+                        .filter(callers::contains)
+                        .forEach(about::add));
+        columns.stream().map(Column::name).filter(c -> !callers.contains(c)).forEach(about::add);
+        return about;
     }
 
     private void fillToggles(JobModel.Trial now, int at) {
