@@ -71,6 +71,11 @@ final class Bench {
                 rows, Files.size(data) / 1_000_000, Runtime.getRuntime().availableProcessors(), runs);
         // The first start after a build records what the next ones need.
         run(List.of("./fixshelf", "--help"));
+        if (arguments.length > 2) {
+            Pairs.compare(
+                    shelf, data, folder.toAbsolutePath(), runs, java("HandWritten"), c -> run(c).seconds());
+            return;
+        }
         Map<String, List<Run>> results = new LinkedHashMap<>();
         Map<String, List<String>> contenders = contenders(shelf, data, folder.toAbsolutePath());
         for (int i = 0; i < runs; i++) {
@@ -162,7 +167,7 @@ final class Bench {
         }
     }
 
-    private static double median(List<Double> values) {
+    static double median(List<Double> values) {
         List<Double> sorted = values.stream().sorted().toList();
         return sorted.get(sorted.size() / 2);
     }

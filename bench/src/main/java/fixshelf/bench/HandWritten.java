@@ -12,9 +12,11 @@ final class HandWritten {
     private HandWritten() {}
 
     public static void main(String[] arguments) throws Exception {
-        String sql = Files.readString(Path.of("bench/scripts/visits.sql"))
+        String script = arguments.length > 2 ? arguments[2] : "visits";
+        String sql = Files.readString(Path.of("bench/scripts/" + script + ".sql"))
                 .replace("{in}", arguments[0])
-                .replace("{out}", arguments[1]);
+                .replace("{out}", arguments[1])
+                .replace("{list}", arguments.length > 3 ? arguments[3] : "");
         try (Connection connection = DriverManager.getConnection("jdbc:duckdb:");
                 Statement statement = connection.createStatement()) {
             statement.execute(sql);

@@ -161,7 +161,7 @@ final class ReadDetected extends BuiltIn {
             });
         }
         return new Resolution.Done(
-                given.computed(cells), List.of(new Report("types", listed(given, types), "columns")));
+                given.computed(cells), List.of(new Report("types", listed(given, types), "columns with types")));
     }
 
     /// The columns with the types that they get.

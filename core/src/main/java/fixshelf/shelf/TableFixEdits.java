@@ -59,8 +59,8 @@ public final class TableFixEdits {
             """.formatted(name, name.replace('_', ' '), title);
     }
 
-    /// The lines as those of a job, so that they are edited in the same way.
-    private static JobPage lines(TableFixPage page) {
+    /// The lines as those of a job, so that they are shown and edited in the same way.
+    public static JobPage asLines(TableFixPage page) {
         return new JobPage(
                 page.file(),
                 page.source(),
@@ -73,25 +73,20 @@ public final class TableFixEdits {
                 List.of());
     }
 
-    /// As a job, for whatever shows lines.
-    public static JobPage asLines(TableFixPage page) {
-        return lines(page);
-    }
-
     public static String replaceLine(TableFixPage page, int index, Line line) {
-        return JobEdits.replaceLine(lines(page), index, line);
+        return JobEdits.replaceLine(asLines(page), index, line);
     }
 
     public static String insertLine(TableFixPage page, int index, Line line) {
-        return JobEdits.insertLine(lines(page), index, line);
+        return JobEdits.insertLine(asLines(page), index, line);
     }
 
     public static String removeLine(TableFixPage page, int index) {
-        return JobEdits.removeLine(lines(page), index);
+        return JobEdits.removeLine(asLines(page), index);
     }
 
     public static String exchangeWithNext(TableFixPage page, int index) {
-        return JobEdits.exchangeWithNext(lines(page), index);
+        return JobEdits.exchangeWithNext(asLines(page), index);
     }
 
     /// The text with a case at its end, or before the next chapter.

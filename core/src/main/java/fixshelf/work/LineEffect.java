@@ -45,13 +45,13 @@ public record LineEffect(
     public record Counted(String name, String words, long rows, boolean breaks) {
         /// `3 rows without a match`; for one row in the singular.
         public String sentence() {
-            String one = words.replaceFirst("\\b(row|key)s\\b", "$1")
+            String one = words.replaceFirst("\\b(row|key|column|value)s\\b", "$1")
                     .replaceFirst("\\b(match|vanish)\\b", "$1es")
                     .replaceFirst("\\bthat (repeat|break)\\b", "that $1s");
             return String.format("%,d ", rows)
                     + (rows == 1 && words.contains("that")
                             ? one
-                            : rows == 1 ? words.replaceFirst("\\b(row|key)s\\b", "$1") : words);
+                            : rows == 1 ? words.replaceFirst("\\b(row|key|column|value)s\\b", "$1") : words);
         }
     }
 

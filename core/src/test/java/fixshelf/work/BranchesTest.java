@@ -63,6 +63,7 @@ class BranchesTest {
                 "read: visits@name: all@@count_by: [village]@name: counted@@go_on_from: all@@bring_in: [rows]@from: counted@matching: {village: village}@@choose: [no, rows] ; no,rows|1,2|2,1|3,|4,2 ; 4 rows|4 → 3 rows, 3 → 2 columns|4 rows|3 → 4 columns|4 → 2 columns",
                 "read: visits@name: all@@drop_repeats: [village]@keep: first@@put_under: all@@choose: [no] ; no|1|2|3|1|2|3|4 ; 4 rows|4 → 3 rows|3 → 7 rows|3 → 1 column",
                 "read: visits@@by_mapping: [village]@pairs: {in: by_village, from: village, to: all_hours}@others: become_missing ; no,village,hours|1,6,2|2,5,5|3,,1|4,6,4 ; 4 rows|3 cells",
+                "read: visits@@turn_table: what@names_from: village ; what,Thornmere,Alder Quay,row_3,Thornmere_2|no,1,2,3,4|hours,2,5,1,4 ; 4 rows|4 → 2 rows, 3 → 5 columns",
                 "read: visits@@keep_rows: no < '3'@name: first@@by_mapping: [no]@pairs: {in: first, from: no, to: village} ; no,village,hours|Thornmere,Thornmere,2|Alder Quay,Alder Quay,5 ; 4 rows|4 → 2 rows|2 cells"
             })
     void tablesOfLinesAndJobs(String lines, String out, String margins) throws Exception {

@@ -23,9 +23,9 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
@@ -36,7 +36,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// The job card on the left, the data as of the chosen line on the right.
-final class JobsPlace implements Place, JobCard.Listener {
+final class JobsPlace implements Place, JobCard.Listener, LineKeys {
     private final Workbench workbench;
     private final Runnable changed;
     private final Consumer<String> toFix;
@@ -44,7 +44,7 @@ final class JobsPlace implements Place, JobCard.Listener {
     private final ComboBox<String> jobs = new ComboBox<>();
     private final Label about = Ui.wrapped("", "soft");
     private final JobCard card;
-    private final TextField add = new TextField();
+    private final AddLine add;
     private final JobOutputs outputs;
     private final FlowPane buttons = new FlowPane(10, 8);
     private final JobRows rows;
@@ -76,15 +76,7 @@ final class JobsPlace implements Place, JobCard.Listener {
                         .file());
             }
         });
-        add.setPromptText("+ add a line: a fix or an operation …");
-        add.setAccessibleText("Add a line");
-        Completion completion = new Completion(add, this::addLine);
-        add.textProperty().addListener(_ -> offerLines(completion));
-        add.setOnAction(_ -> {
-            if (!add.getText().isBlank()) {
-                matchingLines().stream().findFirst().ifPresent(this::addLine);
-            }
-        });
+        add = new AddLine(this::offeredLines, this::addLine);
         buttons.getStyleClass().add("buttons");
         VBox left = new VBox(Ui.page(leftSheet()), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
@@ -97,11 +89,9 @@ final class JobsPlace implements Place, JobCard.Listener {
         HBox head = Ui.row("state", jobs);
         VBox top = new VBox(4, head, about);
         top.getStyleClass().add("sheet");
-        HBox adding = Ui.row("job-line", Ui.label("+", "line-number"), add);
-        HBox.setHgrow(add, Priority.ALWAYS);
         HBox writing = Ui.row("job-line", Ui.label("→", "line-number"), outputs.view());
         HBox.setHgrow(outputs.view(), Priority.ALWAYS);
-        return new VBox(top, card.view(), adding, writing);
+        return new VBox(top, card.view(), add.view(), writing);
     }
 
     private Optional<JobPage> job() {
@@ -215,33 +205,14 @@ final class JobsPlace implements Place, JobCard.Listener {
                         workbench.shelf().callables())));
     }
 
-    private void offerLines(Completion completion) {
-        if (add.getText().isBlank()) {
-            completion.hide();
-        } else if (add.isFocused()) {
-            completion.offer(matchingLines(), add.localToScreen(add.getBoundsInLocal()));
-        }
-    }
-
     private List<NewLines.Offered> offeredLines() {
         return NewLines.offered(
                 workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
     }
 
-    private List<String> matchingLines() {
-        return Completion.matching(offeredLines(), add.getText().strip(), NewLines.Offered::searched).stream()
-                .map(NewLines.Offered::words)
-                .toList();
-    }
-
-    private void addLine(String words) {
-        Optional<Line> line = offeredLines().stream()
-                .filter(o -> o.words().equals(words))
-                .map(NewLines.Offered::line)
-                .findFirst();
-        job().filter(_ -> line.isPresent()).ifPresent(j -> {
-            add.clear();
-            String text = JobEdits.insertLine(j, chosen, line.orElseThrow());
+    private void addLine(Line line) {
+        job().ifPresent(j -> {
+            String text = JobEdits.insertLine(j, chosen, line);
             chosen++;
             edit(text);
             card.focus(chosen);
@@ -255,39 +226,53 @@ final class JobsPlace implements Place, JobCard.Listener {
     }
 
     private void key(KeyEvent event) {
-        boolean onLine = event.getTarget() instanceof javafx.scene.Node n
-                && n.getStyleClass().contains("job-line");
-        Optional<JobPage> job = job();
-        if (!onLine || job.isEmpty()) {
-            return;
+        boolean rests = event.getCode() == KeyCode.R && !event.isShortcutDown() && chosen > 1;
+        if (rests && event.getTarget() instanceof Node n && n.getStyleClass().contains("job-line")) {
+            job().map(j -> j.lines().get(chosen - 1).line()).ifPresent(l -> changed(chosen - 1, l.withRest(!l.rest())));
+            event.consume();
+        } else {
+            lineKey(event);
         }
-        int last = job.get().lines().size();
-        int target =
-                switch (event.getCode()) {
-                    case UP -> chosen - 1;
-                    case DOWN -> chosen + 1;
-                    default -> 0;
-                };
-        if (target >= 1 && target <= last) {
-            if (event.isAltDown() && Math.min(target, chosen) > 1) {
-                String text = JobEdits.exchangeWithNext(job.get(), Math.min(target, chosen) - 1);
-                chosen = target;
-                edit(text);
-            } else if (!event.isAltDown()) {
-                chosen(target);
-                card.focus(target);
-            }
-            event.consume();
-        } else if (event.getCode() == KeyCode.R && !event.isShortcutDown() && chosen > 1) {
-            Line line = job.get().lines().get(chosen - 1).line();
-            changed(chosen - 1, line.withRest(!line.rest()));
-            event.consume();
-        } else if (event.getCode() == KeyCode.DELETE && chosen > 1) {
+    }
+
+    @Override
+    public int chosenLine() {
+        return chosen;
+    }
+
+    @Override
+    public int lines() {
+        return job().map(j -> j.lines().size()).orElse(0);
+    }
+
+    /// The line that reads.
+    @Override
+    public int fixedLines() {
+        return 1;
+    }
+
+    @Override
+    public void choose(int line) {
+        chosen(line);
+        card.focus(line);
+    }
+
+    @Override
+    public void exchange(int upper, int moved) {
+        job().ifPresent(j -> {
+            String text = JobEdits.exchangeWithNext(j, upper - 1);
+            chosen = moved;
+            edit(text);
+        });
+    }
+
+    @Override
+    public void takeOut() {
+        job().ifPresent(j -> {
             int index = chosen - 1;
             chosen = Math.max(1, chosen - 1);
-            edit(JobEdits.removeLine(job.get(), index));
-            event.consume();
-        }
+            edit(JobEdits.removeLine(j, index));
+        });
     }
 
     @Override

@@ -30,7 +30,6 @@ import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
@@ -41,7 +40,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// A table fix: left its page with its lines as sentences, right a table before and after, and its cases.
-final class TablePlace implements JobCard.Listener {
+final class TablePlace implements JobCard.Listener, LineKeys {
     private static final int CASE_ROWS = 5;
 
     private final Workbench workbench;
@@ -52,7 +51,7 @@ final class TablePlace implements JobCard.Listener {
     private final Label sentence = Ui.wrapped("", "prose");
     private final GridPane parameters = new GridPane();
     private final JobCard card;
-    private final TextField add = new TextField();
+    private final AddLine add;
     private final VBox problems = new VBox(4);
     private final TextArea text = new TextArea();
     private final VBox sheet = Ui.column("sheet");
@@ -85,18 +84,7 @@ final class TablePlace implements JobCard.Listener {
         this.card = new JobCard(workbench, this);
         parameters.setHgap(16);
         parameters.setVgap(4);
-        add.setPromptText("+ add a line: a fix or an operation …");
-        add.setAccessibleText("Add a line");
-        Completion completion = new Completion(add, this::addLine);
-        add.textProperty().addListener(_ -> {
-            if (add.getText().isBlank()) {
-                completion.hide();
-            } else if (add.isFocused()) {
-                completion.offer(matchingLines(), add.localToScreen(add.getBoundsInLocal()));
-            }
-        });
-        add.setOnAction(_ -> matchingLines().stream().findFirst().ifPresent(this::addLine));
-        HBox.setHgrow(add, Priority.ALWAYS);
+        add = new AddLine(this::offeredLines, this::addLine);
         text.getStyleClass().add("mono");
         text.setAccessibleText("The page as text");
         text.setPrefRowCount(32);
@@ -115,10 +103,10 @@ final class TablePlace implements JobCard.Listener {
                 parameters,
                 Ui.label("Lines", "heading"),
                 card.view(),
-                Ui.row("job-line", Ui.label("+", "line-number"), add));
+                add.view());
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
-        left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        left.addEventFilter(KeyEvent.KEY_PRESSED, this::lineKey);
         datasets.setAccessibleText("Dataset");
         datasets.valueProperty().addListener((_, _, _) -> {
             if (!filling) {
@@ -487,56 +475,52 @@ final class TablePlace implements JobCard.Listener {
         return NewLines.offered(workbench.shelf(), columns);
     }
 
-    private List<String> matchingLines() {
-        return Completion.matching(offeredLines(), add.getText().strip(), NewLines.Offered::searched).stream()
-                .map(NewLines.Offered::words)
-                .toList();
-    }
-
-    private void addLine(String words) {
-        Optional<Line> line = offeredLines().stream()
-                .filter(o -> o.words().equals(words))
-                .map(NewLines.Offered::line)
-                .findFirst();
-        page().filter(p -> line.isPresent() && !p.lines().isEmpty()).ifPresent(p -> {
-            add.clear();
-            String now = TableFixEdits.insertLine(p, chosen, line.get());
+    private void addLine(Line line) {
+        page().filter(p -> !p.lines().isEmpty()).ifPresent(p -> {
+            String now = TableFixEdits.insertLine(p, chosen, line);
             chosen++;
             edit(now);
             card.focus(chosen);
         });
     }
 
-    private void key(KeyEvent event) {
-        boolean onLine =
-                event.getTarget() instanceof Node n && n.getStyleClass().contains("job-line");
-        Optional<TableFixPage> page = page();
-        if (!onLine || page.isEmpty()) {
-            return;
-        }
-        int last = page.get().lines().size();
-        int target =
-                switch (event.getCode()) {
-                    case UP -> chosen - 1;
-                    case DOWN -> chosen + 1;
-                    default -> 0;
-                };
-        if (target >= 1 && target <= last) {
-            if (event.isAltDown()) {
-                int upper = Math.min(target, chosen) - 1;
-                chosen = target;
-                edit(TableFixEdits.exchangeWithNext(page.get(), upper));
-            } else {
-                chosen(target);
-                card.focus(target);
-            }
-            event.consume();
-        } else if (event.getCode() == KeyCode.DELETE && last > 1) {
+    @Override
+    public int chosenLine() {
+        return chosen;
+    }
+
+    @Override
+    public int lines() {
+        return page().map(p -> p.lines().size()).orElse(0);
+    }
+
+    @Override
+    public int fixedLines() {
+        return 0;
+    }
+
+    @Override
+    public void choose(int line) {
+        chosen(line);
+        card.focus(line);
+    }
+
+    @Override
+    public void exchange(int upper, int moved) {
+        page().ifPresent(p -> {
+            String now = TableFixEdits.exchangeWithNext(p, upper - 1);
+            chosen = moved;
+            edit(now);
+        });
+    }
+
+    @Override
+    public void takeOut() {
+        page().ifPresent(p -> {
             int index = chosen - 1;
             chosen = Math.max(1, chosen - 1);
-            edit(TableFixEdits.removeLine(page.get(), index));
-            event.consume();
-        }
+            edit(TableFixEdits.removeLine(p, index));
+        });
     }
 
     @Override

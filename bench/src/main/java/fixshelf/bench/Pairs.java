@@ -1,0 +1,87 @@
+package fixshelf.bench;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.function.ToDoubleFunction;
+
+/// Jobs against what an expert writes for the same work, whole processes in turn, pair by pair.
+final class Pairs {
+    private static final int LIST = 50_000;
+
+    private static final Map<String, String> JOBS = new LinkedHashMap<>();
+
+    static {
+        JOBS.put("visits-expert", "");
+        JOBS.put("filter", "  - keep_rows: outcome = 'mended'\n");
+        JOBS.put("join", "  - bring_in: [grade]\n    from: grades\n    matching: {visit_no: visit_no}\n");
+        JOBS.put(
+                "group",
+                "  - read_as: {weight_kg: \"decimal(9,3)\"}\n"
+                        + "  - group: [village]\n    measures: {visits: count_rows(), weight: sum(weight_kg)}\n");
+    }
+
+    private Pairs() {}
+
+    /// @param seconds runs a command, and gives how long it took
+    static void compare(
+            Path shelf, Path data, Path folder, int runs, List<String> byHand, ToDoubleFunction<List<String>> seconds)
+            throws IOException {
+        Path list = folder.resolve("grades.csv");
+        list(data, list);
+        Files.writeString(shelf.resolve("datasets/grades.yaml"), "dataset: grades\nread: " + list + "\n");
+        System.out.println("| job | Fix Shelf, s | by an expert, s | ratio | least and greatest of the pairs |");
+        System.out.println("|---|---:|---:|---:|---|");
+        for (Map.Entry<String, String> job : JOBS.entrySet()) {
+            String name = job.getKey().equals("visits-expert") ? "bench" : job.getKey();
+            if (!job.getValue().isEmpty()) {
+                Files.writeString(
+                        shelf.resolve("jobs/" + name + ".yaml"),
+                        "job: " + name + "\nlines:\n  - read: \"{in}\"\n    separator: \";\"\n" + job.getValue()
+                                + "outputs:\n  - write: \"{out}.parquet\"\n    replace: true\n");
+            }
+            List<Double> ours = new ArrayList<>();
+            List<Double> theirs = new ArrayList<>();
+            List<Double> ratios = new ArrayList<>();
+            String out = folder.resolve("out-" + name).toString();
+            List<String> run = List.of(
+                    "./fixshelf", "run", name, "--shelf", shelf.toString(), "--set", "in=" + data, "--set", "out=" + out);
+            List<String> hand = new ArrayList<>(byHand);
+            hand.addAll(List.of(data.toString(), out + "-expert", job.getKey(), list.toString()));
+            for (int i = 0; i < runs; i++) {
+                ours.add(seconds.applyAsDouble(run));
+                theirs.add(seconds.applyAsDouble(hand));
+                ratios.add(ours.getLast() / theirs.getLast());
+            }
+            System.out.printf(
+                    "| %s | %.2f | %.2f | %.2f | %.2f to %.2f |%n",
+                    name,
+                    Bench.median(ours),
+                    Bench.median(theirs),
+                    Bench.median(ratios),
+                    ratios.stream().min(Double::compare).orElseThrow(),
+                    ratios.stream().max(Double::compare).orElseThrow());
+        }
+        System.out.println();
+    }
+
+    /// Keys of the first visits with a grade each.
+    private static void list(Path data, Path list) throws IOException {
+        try (Connection connection = DriverManager.getConnection("jdbc:duckdb:");
+                Statement statement = connection.createStatement()) {
+            statement.execute("COPY (SELECT visit_no, 'g' || (row_number() OVER ()) % 7 AS grade FROM (SELECT DISTINCT"
+                    + " visit_no FROM read_csv('" + data + "', delim = ';', header = true, all_varchar = true) LIMIT "
+                    + LIST + ")) TO '" + list + "' (HEADER)");
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
+    }
+}
