@@ -72,8 +72,7 @@ final class Bench {
         // The first start after a build records what the next ones need.
         run(List.of("./fixshelf", "--help"));
         if (arguments.length > 2) {
-            Pairs.compare(
-                    shelf, data, folder.toAbsolutePath(), runs, java("HandWritten"), c -> run(c).seconds());
+            Pairs.compare(shelf, data, folder.toAbsolutePath(), runs, java("HandWritten"), c -> run(c).seconds());
             return;
         }
         Map<String, List<Run>> results = new LinkedHashMap<>();

@@ -53,7 +53,15 @@ final class Pairs {
             List<Double> ratios = new ArrayList<>();
             String out = folder.resolve("out-" + name).toString();
             List<String> run = List.of(
-                    "./fixshelf", "run", name, "--shelf", shelf.toString(), "--set", "in=" + data, "--set", "out=" + out);
+                    "./fixshelf",
+                    "run",
+                    name,
+                    "--shelf",
+                    shelf.toString(),
+                    "--set",
+                    "in=" + data,
+                    "--set",
+                    "out=" + out);
             List<String> hand = new ArrayList<>(byHand);
             hand.addAll(List.of(data.toString(), out + "-expert", job.getKey(), list.toString()));
             for (int i = 0; i < runs; i++) {

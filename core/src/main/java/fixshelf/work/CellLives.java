@@ -47,6 +47,15 @@ public final class CellLives {
                             job.job().name(),
                             "There is no column " + column + " at line " + line + ".",
                             "")));
+            long there = preview.session()
+                    .number("SELECT count(*) FROM " + preview.tableOf(job, line) + " WHERE p = " + (row - 1));
+            if (there == 0) {
+                throw new ProblemException(Problem.about(
+                        Code.NO_SUCH,
+                        job.job().name(),
+                        "There is no row " + row + " after line " + line + ".",
+                        "Rows keep their places when others leave; preview tells them."));
+            }
             CellLives lives = new CellLives(preview, job);
             lives.back(step, row - 1, field);
             lives.on(step, row);

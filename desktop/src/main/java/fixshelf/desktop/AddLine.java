@@ -50,12 +50,9 @@ final class AddLine {
     }
 
     private void take(String words) {
-        offered.get().stream()
-                .filter(o -> o.words().equals(words))
-                .findFirst()
-                .ifPresent(o -> {
-                    field.clear();
-                    taken.accept(o.line());
-                });
+        offered.get().stream().filter(o -> o.words().equals(words)).findFirst().ifPresent(o -> {
+            field.clear();
+            taken.accept(o.line());
+        });
     }
 }

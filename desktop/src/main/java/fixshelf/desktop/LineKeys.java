@@ -26,7 +26,8 @@ interface LineKeys {
 
     /// Does what a key means; nothing where it is none of these, or pressed elsewhere.
     default void lineKey(KeyEvent event) {
-        boolean onLine = event.getTarget() instanceof Node n && n.getStyleClass().contains("job-line");
+        boolean onLine =
+                event.getTarget() instanceof Node n && n.getStyleClass().contains("job-line");
         if (!onLine) {
             return;
         }
