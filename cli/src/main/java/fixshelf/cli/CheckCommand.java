@@ -8,8 +8,6 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobChecks;
 import fixshelf.work.PlannedJob;
-import java.io.PrintWriter;
-import java.io.Writer;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -48,10 +46,11 @@ final class CheckCommand extends ShelfOption {
         List<ChecksReport> reports = new ArrayList<>();
         for (JobPage job : shelf.jobs()) {
             Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job, Map.of());
-            planned.value()
-                    .filter(JobChecks::any)
-                    .ifPresent(p -> reports.add(
-                            ChecksReport.of(shelf, p, List.of(), json ? new PrintWriter(Writer.nullWriter()) : out())));
+            if (!planned.isPresent()) {
+                reports.add(ChecksReport.unplanned(job.name(), planned.problems()));
+            } else if (JobChecks.any(planned.get())) {
+                reports.add(ChecksReport.of(shelf, planned.get(), JobChecks.of(planned.get()), List.of()));
+            }
         }
         if (junit != null) {
             Outcome<Path> written = ChecksReport.write(junit, reports);
@@ -64,6 +63,12 @@ final class CheckCommand extends ShelfOption {
             ArrayNode all = node.putArray("checks");
             reports.forEach(r -> r.json(all));
             Output.json(out(), node);
+        } else {
+            reports.forEach(r -> r.print(out()));
+            out().println(
+                            reports.isEmpty()
+                                    ? "No line makes sure of anything."
+                                    : reports.size() + " jobs were looked at.");
         }
         return reports.stream().allMatch(ChecksReport::holds) ? Output.FINE : Output.PROBLEMS;
     }
@@ -74,6 +79,9 @@ final class CheckCommand extends ShelfOption {
         found.addAll(PlannedJob.problems(shelf, passed));
         List<Problem> problems = List.copyOf(found);
         if (data && problems.stream().noneMatch(Problem::isError)) {
+            if (!json) {
+                Output.problems(out(), err(), problems, false);
+            }
             return overData(shelf);
         }
         int code = Output.problems(out(), err(), problems, json);

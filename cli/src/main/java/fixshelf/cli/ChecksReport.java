@@ -15,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Stream;
 
 /// What the lines of a job make sure of, and whether it holds.
 ///
@@ -25,29 +26,52 @@ record ChecksReport(String job, List<JUnitXml.Test> tests, List<JobChecks.Check>
         checks = List.copyOf(checks);
     }
 
+    /// @param checks what was found, or why nothing could be
     /// @param stopped why a run stopped, if it did
-    static ChecksReport of(Shelf shelf, PlannedJob job, List<Problem> stopped, PrintWriter out) {
+    static ChecksReport of(Shelf shelf, PlannedJob job, Outcome<List<JobChecks.Check>> checks, List<Problem> stopped) {
         List<JUnitXml.Test> tests = new ArrayList<>();
-        Outcome<List<JobChecks.Check>> checks = JobChecks.any(job) ? JobChecks.of(job) : Outcome.of(List.of());
-        List<Problem> wrong = new ArrayList<>(checks.problems());
-        stopped.stream()
+        Stream.concat(checks.problems().stream(), stopped.stream())
                 .filter(p -> p.isError() && p.code() != Code.CHECK_BROKEN)
-                .forEach(wrong::add);
-        wrong.forEach(p -> tests.add(new JUnitXml.Test(job.job().name(), "run", p.sentence())));
+                .forEach(p -> tests.add(new JUnitXml.Test(job.job().name(), "run", p.sentence())));
         for (JobChecks.Check check : checks.value().orElse(List.of())) {
             String name = "line " + check.line() + ", "
                     + Sentences.plain(job.plan().steps().get(check.line() - 1).line(), shelf.callables());
-            String words =
-                    String.format("%,d %s it", check.broken(), check.broken() == 1 ? "row breaks" : "rows break");
-            tests.add(new JUnitXml.Test(job.job().name(), name, check.holds() ? "" : words));
-            out.println((check.holds() ? "● " : "▲ ") + job.job().name() + ", " + name + ": "
-                    + (check.broken() == 0 ? "holds" : words + (check.stops() ? "" : ", which is only counted")));
+            tests.add(new JUnitXml.Test(job.job().name(), name, check.holds() ? "" : words(check)));
         }
         return new ChecksReport(job.job().name(), tests, checks.value().orElse(List.of()));
     }
 
+    /// A job that could not be looked at.
+    static ChecksReport unplanned(String job, List<Problem> why) {
+        return new ChecksReport(
+                job,
+                why.stream()
+                        .map(p -> new JUnitXml.Test(job, "can be looked at", p.sentence()))
+                        .toList(),
+                List.of());
+    }
+
+    private static String words(JobChecks.Check check) {
+        return String.format("%,d %s it", check.broken(), check.broken() == 1 ? "row breaks" : "rows break");
+    }
+
     boolean holds() {
         return tests.stream().allMatch(t -> t.failure().isEmpty());
+    }
+
+    /// A line for each check, and for what could not be looked at.
+    void print(PrintWriter out) {
+        int others = tests.size() - checks.size();
+        for (int i = 0; i < tests.size(); i++) {
+            JUnitXml.Test test = tests.get(i);
+            boolean counted = i >= others
+                    && checks.get(i - others).broken() > 0
+                    && test.failure().isEmpty();
+            out.println((test.failure().isEmpty() ? "● " : "▲ ") + job + ", " + test.name() + ": "
+                    + (counted
+                            ? words(checks.get(i - others)) + ", which is only counted"
+                            : test.failure().isEmpty() ? "holds" : test.failure()));
+        }
     }
 
     void json(ArrayNode all) {

@@ -4,6 +4,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.JobChecks;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.RunLog;
@@ -30,8 +31,12 @@ final class RunCommand extends JobOption {
     private int run(Shelf shelf, PlannedJob planned) {
         Outcome<JobRun.Report> report = JobRun.run(planned, JobRun.Watcher.NONE);
         if (junit != null) {
+            // What a run counted needs no second look; one that stopped did not reach all checks.
+            Outcome<List<JobChecks.Check>> checks = report.isPresent()
+                    ? report.map(r -> JobChecks.of(r.effects()))
+                    : JobChecks.any(planned) ? JobChecks.of(planned) : Outcome.of(List.of());
             Outcome<Path> written =
-                    ChecksReport.write(junit, List.of(ChecksReport.of(shelf, planned, report.problems(), out())));
+                    ChecksReport.write(junit, List.of(ChecksReport.of(shelf, planned, checks, report.problems())));
             if (!written.isPresent()) {
                 return Output.problems(out(), err(), written.problems(), json);
             }

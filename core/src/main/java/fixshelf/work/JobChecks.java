@@ -1,6 +1,5 @@
 package fixshelf.work;
 
-import fixshelf.plan.Operation;
 import fixshelf.problem.Outcome;
 import java.util.List;
 
@@ -19,23 +18,30 @@ public final class JobChecks {
 
     /// The checks of a plan that are known, without their counts: whether there is any.
     public static boolean any(PlannedJob job) {
-        return job.plan().steps().stream().flatMap(s -> s.reports().stream()).anyMatch(JobChecks::isCheck);
+        return job.plan().steps().stream()
+                .flatMap(s -> s.reports().stream())
+                .anyMatch(r -> isCheck(r.name(), r.breaks()));
     }
 
-    private static boolean isCheck(Operation.Report report) {
-        return report.breaks() || report.name().equals("broken");
+    private static boolean isCheck(String report, boolean breaks) {
+        return breaks || report.equals("broken");
     }
 
-    /// All checks of a job, line by line.
+    /// All checks of a job, line by line, looked at over all rows.
     public static Outcome<List<Check>> of(PlannedJob job) {
         return Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).then(preview -> {
             try (preview) {
-                return preview.look(job).map(effects -> effects.stream()
-                        .flatMap(e -> e.reports().stream()
-                                .filter(r -> r.breaks() || r.name().equals("broken"))
-                                .map(r -> new Check(e.line(), r.name(), r.rows(), r.breaks())))
-                        .toList());
+                return preview.look(job).map(JobChecks::of);
             }
         });
+    }
+
+    /// The checks that were counted already, with the effects of the lines.
+    public static List<Check> of(List<LineEffect> effects) {
+        return effects.stream()
+                .flatMap(e -> e.reports().stream()
+                        .filter(r -> isCheck(r.name(), r.breaks()))
+                        .map(r -> new Check(e.line(), r.name(), r.rows(), r.breaks())))
+                .toList();
     }
 }
