@@ -80,7 +80,7 @@ public final class CellLives {
                 String words = step.rows() == Lineage.Rows.MERGED
                         ? merged(step, place, last)
                         : "the row came from another table";
-                add(new CellLife.Stage(step.number(), true, value, null, false, words));
+                add(new CellLife.Stage(step.number(), here.isPresent(), value, null, false, words));
                 return;
             }
             long origin = ((Number) found.getFirst()).longValue();

@@ -100,8 +100,13 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     /// Runs the job in every engine that is here, beside each other; `heard` is told each result as it comes.
     public static Outcome<List<JobParity>> check(
             Shelf shelf, PlannedJob planned, List<FixEngine> engines, Stop stop, Consumer<JobParity> heard) {
+        return asked(shelf, planned).map(a -> inAll(a, engines, stop, heard));
+    }
+
+    /// The job over the first rows of its source, and what it gives here.
+    static Outcome<Asked> asked(Shelf shelf, PlannedJob planned) {
         JobCode code = planned.code(shelf);
-        return Preview.open(planned.source(), ROWS, ROWS).then(preview -> {
+        return Preview.sample(planned.source(), ROWS).then(preview -> {
             try (preview) {
                 int last = planned.plan().steps().size();
                 Map<String, List<List<@Nullable String>>> rows = new HashMap<>();
@@ -112,7 +117,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
                     }
                     return preview.grid(planned, last);
                 });
-                return expected.map(e -> inAll(code, rows, e.rows(), engines, stop, heard));
+                return expected.map(e -> new Asked(code, rows, e.rows()));
             }
         });
     }
@@ -127,20 +132,16 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         return rows;
     }
 
-    private static List<JobParity> inAll(
-            JobCode code,
-            Map<String, List<List<@Nullable String>>> rows,
-            List<List<@Nullable Object>> expected,
-            List<FixEngine> engines,
-            Stop stop,
-            Consumer<JobParity> heard) {
-        int taken = rows.get(code.first().name()).size();
+    private static List<JobParity> inAll(Asked asked, List<FixEngine> engines, Stop stop, Consumer<JobParity> heard) {
+        JobCode code = asked.code();
+        int taken = asked.rows().get(code.first().name()).size();
         List<JobParity> results = new ArrayList<>();
         try (ExecutorService threads = Executors.newFixedThreadPool(AT_ONCE)) {
             List<Future<Verdict>> running = new ArrayList<>();
             for (FixEngine engine : engines) {
                 running.add(threads.submit(() -> {
-                    Verdict verdict = stop.during(() -> verdict(engine, code, rows, expected));
+                    Verdict verdict =
+                            stop.during(() -> verdicts(engine, List.of(asked)).getFirst());
                     heard.accept(new JobParity(code.name(), engine.language(), verdict, taken));
                     return verdict;
                 }));
@@ -161,14 +162,6 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
             Thread.currentThread().interrupt();
             return new NotRun("stopped");
         }
-    }
-
-    private static Verdict verdict(
-            FixEngine engine,
-            JobCode code,
-            Map<String, List<List<@Nullable String>>> rows,
-            List<List<@Nullable Object>> expected) {
-        return verdicts(engine, List.of(new Asked(code, rows, expected))).getFirst();
     }
 
     /// A job, the rows of its sources, and those that have to come out.

@@ -58,7 +58,11 @@ public final class Preview implements AutoCloseable {
         LEAVING
     }
 
-    private Preview(Loaded loaded, DelimitedFile source, long staged, long previewRows) {
+    /// Whether a line that brings in the first table again gets the rows that were looked at, and not all of them.
+    private final boolean closed;
+
+    private Preview(Loaded loaded, DelimitedFile source, long staged, long previewRows, boolean closed) {
+        this.closed = closed;
         this.loaded = loaded;
         this.source = source;
         this.staged = staged;
@@ -67,13 +71,22 @@ public final class Preview implements AutoCloseable {
 
     /// Stages at most `stagedRows` rows of the source and previews on the first `previewRows` of them.
     public static Outcome<Preview> open(DelimitedFile source, long stagedRows, long previewRows) {
+        return open(source, stagedRows, previewRows, false);
+    }
+
+    /// The first rows of the source, as if it had no others.
+    static Outcome<Preview> sample(DelimitedFile source, long rows) {
+        return open(source, rows, rows, true);
+    }
+
+    private static Outcome<Preview> open(DelimitedFile source, long stagedRows, long previewRows, boolean closed) {
         Loaded loaded = Loaded.open(source, List.of());
         try {
             loaded.read(stagedRows, relation -> loaded.session()
                     .run("CREATE OR REPLACE TABLE staged AS SELECT " + positions(source) + " FROM (SELECT * FROM "
                             + relation + " LIMIT " + stagedRows + ")"));
             long staged = loaded.session().number("SELECT count(*) FROM staged");
-            return Outcome.of(new Preview(loaded, source, staged, previewRows));
+            return Outcome.of(new Preview(loaded, source, staged, previewRows, closed));
         } catch (ProblemException e) {
             loaded.close();
             return Outcome.failed(e.problem());
@@ -146,7 +159,7 @@ public final class Preview implements AutoCloseable {
     private Function<Relation, String> bases(PlannedJob job) {
         return relation -> switch (relation) {
             case Relation.Result(int line, var _) -> table(job, line).name();
-            case Relation.Source other when other == job.plan().read() -> first(job, other);
+            case Relation.Source other when other == job.plan().read() -> first(other);
             case Relation.Source other -> staged(job, other);
             default -> throw new IllegalStateException("no table: " + relation);
         };
@@ -154,6 +167,9 @@ public final class Preview implements AutoCloseable {
 
     /// Another source, staged whole when it is first asked for.
     private String staged(PlannedJob job, Relation.Source other) {
+        if (closed && other.name().equals(job.plan().read().name())) {
+            return first(other);
+        }
         if (others.add(other.name())) {
             DelimitedFile file = Objects.requireNonNull(job.others().get(other.name()), other.name());
             loaded.bring(file, Rows.table(other.name()));
@@ -187,7 +203,7 @@ public final class Preview implements AutoCloseable {
     }
 
     /// The rows of the table that is read.
-    private String first(PlannedJob job, Relation.Source read) {
+    private String first(Relation.Source read) {
         List<String> columns = new ArrayList<>(List.of("rowid AS p", "rowid AS o", "0 AS k", "0 AS l"));
         for (int i = 0; i < read.shape().fields().size(); i++) {
             columns.add("s" + i + " AS " + read.shape().fields().get(i).key());
@@ -203,7 +219,7 @@ public final class Preview implements AutoCloseable {
         boolean view = staged <= previewRows && !job.plan().readsJob();
         String read = job.plan().readsJob()
                 ? Rows.traced(step.after(), bases(job))
-                : "SELECT * FROM " + first(job, job.plan().read());
+                : "SELECT * FROM " + first(job.plan().read());
         loaded.session().run((view ? "CREATE VIEW " : "CREATE TABLE ") + name + " AS " + read);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
         long rows = job.plan().readsJob() ? loaded.session().number("SELECT count(*) FROM " + name) : rows();
@@ -321,12 +337,21 @@ public final class Preview implements AutoCloseable {
                 .toList();
     }
 
-    /// The columns that a view of a line has: those before it where rows are shown that leave.
-    public static List<Field> fields(PlannedJob job, int line, View view) {
+    /// The line whose table the rows of a view stand in: the one before it where rows are shown that leave, or that
+    /// repeat.
+    public static int lineOf(PlannedJob job, int line, View view) {
+        if (line == 1) {
+            return 1;
+        }
         Step step = job.plan().steps().get(line - 1);
-        return view == View.LEAVING && line > 1 && rowsLeave(step)
-                ? job.plan().before(line).fields()
-                : step.fields();
+        boolean before =
+                view != View.ALL && step.after() instanceof Relation.FirstOf || view == View.LEAVING && rowsLeave(step);
+        return before ? job.plan().before(line).number() : line;
+    }
+
+    /// The columns that a view of a line has.
+    public static List<Field> fields(PlannedJob job, int line, View view) {
+        return job.plan().steps().get(lineOf(job, line, view) - 1).fields();
     }
 
     /// How many rows a view of a line has.
@@ -390,7 +415,7 @@ public final class Preview implements AutoCloseable {
             return "SELECT *, p IN (SELECT o FROM " + table + ") AS stays FROM (SELECT *, count(*)" + over
                     + " AS n, min(p)" + over + " AS g FROM " + before + ") WHERE n > 1 ORDER BY g, p";
         }
-        if (view == View.LEAVING && rowsLeave(step)) {
+        if (lineOf(job, line, view) != line) {
             return "SELECT * FROM " + before + " WHERE p NOT IN (SELECT o FROM " + table
                     + " WHERE o IS NOT NULL) ORDER BY p";
         }
@@ -426,7 +451,7 @@ public final class Preview implements AutoCloseable {
     Outcome<Grid> read(PlannedJob job) {
         Relation.Source read = job.plan().read();
         return guarded(() -> loaded.session()
-                .query("SELECT " + Rows.named(read.shape().fields()) + " FROM " + first(job, read)
+                .query("SELECT " + Rows.named(read.shape().fields()) + " FROM " + first(read)
                         + " AS ours ORDER BY ours.p"));
     }
 

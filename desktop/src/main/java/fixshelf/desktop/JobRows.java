@@ -119,9 +119,7 @@ final class JobRows {
         if (look == null || cell.isEmpty() || !sight.name().isEmpty()) {
             return;
         }
-        boolean before = Preview.fields(look.planned(), line, sight.view())
-                != look.planned().plan().steps().get(line - 1).fields();
-        int at = before ? look.planned().plan().before(line).number() : line;
+        int at = Preview.lineOf(look.planned(), line, sight.view());
         RowsGrid.Chosen asked = cell.get();
         model.life(look, at, asked.row(), asked.column(), found -> {
             if (found.isPresent()) {
