@@ -11,6 +11,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.table.Field;
 import fixshelf.table.Formula;
+import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
 import fixshelf.table.Windowed;
 import fixshelf.type.Type;
@@ -18,7 +19,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.BiPredicate;
 import java.util.function.UnaryOperator;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /// What built-in operations have in common.
@@ -146,6 +149,25 @@ abstract class BuiltIn implements Operation {
     static Resolution checked(Given given, Relation broken, boolean onlyCount) {
         return new Resolution.Done(
                 given.before(), List.of(new Report("broken", broken, "rows that break it", !onlyCount)));
+    }
+
+    /// The table without those columns, of some, for which what was counted says so.
+    ///
+    /// @param counted the table in which is counted; it may have more fields
+    /// @param isGone gets what was seen, and the place of the column among `columns`
+    static Resolution withoutSome(
+            Given given,
+            Relation counted,
+            List<Field> columns,
+            List<Grouped> counts,
+            BiPredicate<List<List<@Nullable Object>>, Integer> isGone) {
+        return new Resolution.Asks(new Relation.Group(counted, List.of(), counts), seen -> {
+            List<Field> gone = IntStream.range(0, columns.size())
+                    .filter(i -> isGone.test(seen, i))
+                    .mapToObj(columns::get)
+                    .toList();
+            return new Resolution.Done(Given.without(given.before(), gone));
+        });
     }
 
     /// A number of the one row that was seen; none where no row was.

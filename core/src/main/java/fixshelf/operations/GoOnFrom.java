@@ -6,13 +6,12 @@ import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
 import fixshelf.plan.TableExample.Table;
 import fixshelf.plan.ValueKinds;
-import fixshelf.problem.Code;
 import fixshelf.table.Relation;
 import java.util.List;
 
 /// The table of a line above, once more.
 final class GoOnFrom extends BuiltIn {
-    static final Blank<Relation> LINE = Blank.needed("line", ValueKinds.SOURCE, "The name of a line above.");
+    static final Blank<Relation> LINE = Blank.needed("line", ValueKinds.LINE, "The name of a line above.");
 
     GoOnFrom() {
         super(
@@ -38,11 +37,6 @@ final class GoOnFrom extends BuiltIn {
 
     @Override
     public Resolution resolve(Given given) {
-        return given.get(LINE) instanceof Relation.Result line
-                ? new Resolution.Done(line)
-                : Given.refused(
-                        Code.NO_SUCH,
-                        "Lines go on from a line above that has a name, not from a dataset or a job.",
-                        "Give that line a `name`, or use put_under, bring_in or join.");
+        return new Resolution.Done(given.get(LINE));
     }
 }

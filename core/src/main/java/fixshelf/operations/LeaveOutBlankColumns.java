@@ -12,7 +12,6 @@ import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Formula;
 import fixshelf.table.Grouped;
-import fixshelf.table.Relation;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
@@ -58,15 +57,6 @@ final class LeaveOutBlankColumns extends BuiltIn {
             counts.add(new Grouped(
                     given.helper("count_" + (counts.size() + 1), Type.INTEGER), Aggregate.COUNT, Optional.of(filled)));
         }
-        Relation counted = new Relation.Group(given.computed(cells), List.of(), counts);
-        return new Resolution.Asks(counted, seen -> {
-            List<Field> gone = new ArrayList<>();
-            for (int i = 0; i < columns.size(); i++) {
-                if (count(seen, i) == 0) {
-                    gone.add(columns.get(i));
-                }
-            }
-            return new Resolution.Done(Given.without(given.before(), gone));
-        });
+        return withoutSome(given, given.computed(cells), columns, counts, (seen, i) -> count(seen, i) == 0);
     }
 }

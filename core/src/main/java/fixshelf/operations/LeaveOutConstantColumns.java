@@ -7,10 +7,8 @@ import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
 import fixshelf.plan.TableExample.Table;
 import fixshelf.table.Aggregate;
-import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Grouped;
-import fixshelf.table.Relation;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,7 +44,6 @@ final class LeaveOutConstantColumns extends BuiltIn {
     @Override
     public Resolution resolve(Given given) {
         List<Field> columns = given.get(COLUMNS);
-        List<Computed> cells = new ArrayList<>();
         List<Grouped> counts = new ArrayList<>();
         for (Field column : columns) {
             int n = counts.size() / 2 + 1;
@@ -55,17 +52,10 @@ final class LeaveOutConstantColumns extends BuiltIn {
         }
         Field rows = given.helper("rows_in_all", Type.INTEGER);
         counts.add(new Grouped(rows, Aggregate.ROWS, Optional.empty()));
-        Relation counted = new Relation.Group(given.computed(cells), List.of(), counts);
-        return new Resolution.Asks(counted, seen -> {
-            List<Field> gone = new ArrayList<>();
-            for (int i = 0; i < columns.size(); i++) {
-                long values = count(seen, 2 * i);
-                boolean some = count(seen, 2 * i + 1) < count(seen, 2 * columns.size());
-                if (values == 0 || values == 1 && !some) {
-                    gone.add(columns.get(i));
-                }
-            }
-            return new Resolution.Done(Given.without(given.before(), gone));
+        return withoutSome(given, given.before(), columns, counts, (seen, i) -> {
+            long values = count(seen, 2 * i);
+            boolean some = count(seen, 2 * i + 1) < count(seen, 2 * columns.size());
+            return values == 0 || values == 1 && !some;
         });
     }
 }

@@ -79,6 +79,11 @@ public record Context(
 
         List<String> names();
 
+        /// The table after a line above that has this name.
+        default Optional<Relation> line(String name) {
+            return Optional.empty();
+        }
+
         /// Two columns of a dataset as pairs, in the order of its rows. Rows without a key say nothing; a key with two
         /// values is a problem.
         Outcome<Map<String, @Nullable String>> pairs(String source, String from, String to);

@@ -27,7 +27,12 @@ public record NamedLines(Context.Sources others, Looks looks, List<Step> steps) 
 
     @Override
     public Outcome<Relation> find(String name, Context.Ids ids) {
-        return step(name).<Outcome<Relation>>map(s -> Outcome.of(s.result())).orElseGet(() -> others.find(name, ids));
+        return line(name).map(Outcome::of).orElseGet(() -> others.find(name, ids));
+    }
+
+    @Override
+    public Optional<Relation> line(String name) {
+        return step(name).map(Step::result);
     }
 
     @Override

@@ -11,6 +11,7 @@ import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.table.Sorted;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -85,6 +86,8 @@ public record TableFix(
         /// The names, in lower case, that parameters give to new columns.
         private final Map<String, String> newNames = new LinkedHashMap<>();
         private final List<Field> outer;
+        /// The tables after lines that have a name.
+        private final Map<String, Relation> lineTables = new HashMap<>();
 
         private Call(Given given) {
             this.given = given;
@@ -202,6 +205,9 @@ public record TableFix(
                             r.relation(),
                             r.words() + ", line " + (index + 1),
                             r.breaks())));
+                    if (!lines.get(index).name().isEmpty()) {
+                        lineTables.put(lines.get(index).name(), after);
+                    }
                     yield go(index + 1, after, all);
                 }
                 case Resolution.Asks(Relation about, var then) ->
@@ -233,7 +239,13 @@ public record TableFix(
                     .ifPresent(f -> names.put(parameter, f.value())));
             own.forEach(f -> names.putIfAbsent(f.name(), f.value()));
             Context context = given.context();
-            return new Context(now, context.fixes(), Map.of(), context.sources(), context.ids(), Optional.of(names));
+            return new Context(
+                    now,
+                    context.fixes(),
+                    Map.of(),
+                    new NamedTables(context.sources(), lineTables),
+                    context.ids(),
+                    Optional.of(names));
         }
 
         private Line filled(Line line) {

@@ -1,7 +1,8 @@
 package fixshelf.plan;
 
-import fixshelf.plan.Written.Word;
 import fixshelf.language.Definition;
+import fixshelf.plan.Written.Word;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.table.Relation;
 import fixshelf.type.Type;
@@ -19,7 +20,9 @@ public final class ValueKinds {
     /// Values with those that they become, which may be missing.
     public static final Kind<Map<String, @Nullable String>> PAIRS = new Pairs();
     public static final Kind<Map<String, Type>> TYPES = new Types();
-    public static final Kind<Relation> SOURCE = new Source();
+    public static final Kind<Relation> SOURCE = new Source(false);
+    /// The table after a line above that has a name.
+    public static final Kind<Relation> LINE = new Source(true);
     public static final Kind<List<String>> TEXTS = new Texts();
     /// A value fix of one text.
     public static final Kind<Definition> FIX = new FixKind();
@@ -366,15 +369,23 @@ public final class ValueKinds {
     }
 
     /// Another table by its name.
-    private record Source() implements Kind<Relation> {
+    private record Source(boolean line) implements Kind<Relation> {
         @Override
         public String name() {
-            return "table";
+            return line ? "line" : "table";
         }
 
         @Override
         public Outcome<Relation> read(Written written, Context context) {
-            return context.sources().find(word(written), context.ids());
+            return line
+                    ? context.sources()
+                            .line(word(written))
+                            .map(Outcome::of)
+                            .orElseGet(() -> Refusal.of(
+                                    Code.NO_SUCH,
+                                    "There is no line " + word(written) + " above.",
+                                    "Give that line a `name`; a dataset or a job is brought in, joined or put under."))
+                    : context.sources().find(word(written), context.ids());
         }
 
         @Override
@@ -385,7 +396,7 @@ public final class ValueKinds {
         @Override
         public Outcome<Written> typed(String text) {
             return text.isBlank()
-                    ? Refusal.field("Which table?", "Type the name of a dataset.")
+                    ? Refusal.field("Which " + name() + "?", "Type its name.")
                     : Outcome.of(Written.word(text.strip()));
         }
 

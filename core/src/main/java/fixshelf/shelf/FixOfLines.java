@@ -10,6 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
+import java.util.stream.Stream;
 
 /// Lines of a job as a table fix of their own: the columns that they name become its parameters, and so do the new
 /// columns that they leave behind.
@@ -29,12 +30,14 @@ public final class FixOfLines {
     public record Made(String page, Line call) {}
 
     /// @param name of the fix
+    /// @param input the name of the line whose table the first of the lines works on; empty for none
     /// @param before the names of the columns before the first of the lines
     /// @param after those after the last of them
     /// @param operations what lines can call
     public static Made of(
             String name,
             String title,
+            String input,
             List<Line> lines,
             List<String> before,
             List<String> after,
@@ -64,7 +67,12 @@ public final class FixOfLines {
                 .map(l -> fix.rewritten(
                         l, used -> Optional.ofNullable(fix.parameters.get(used.toLowerCase(Locale.ROOT)))))
                 .toList();
-        return new Made(fix.page(name, title, written), fix.call(name));
+        // Lines that come back to the table that goes in need a name for it.
+        Line named = new Line("choose", Map.of("columns", Written.word("every column"))).withName(input);
+        List<Line> all = input.isEmpty()
+                ? written
+                : Stream.concat(Stream.of(named), written.stream()).toList();
+        return new Made(fix.page(name, title, all), fix.call(name));
     }
 
     private void parameter(String column) {

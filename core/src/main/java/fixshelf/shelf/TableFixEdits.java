@@ -1,7 +1,6 @@
 package fixshelf.shelf;
 
 import fixshelf.check.Cases;
-import fixshelf.plan.Line;
 import fixshelf.plan.TableExample;
 import java.util.List;
 import java.util.Map;
@@ -71,22 +70,6 @@ public final class TableFixEdits {
                 page.lines(),
                 List.of(),
                 List.of());
-    }
-
-    public static String replaceLine(TableFixPage page, int index, Line line) {
-        return JobEdits.replaceLine(asLines(page), index, line);
-    }
-
-    public static String insertLine(TableFixPage page, int index, Line line) {
-        return JobEdits.insertLine(asLines(page), index, line);
-    }
-
-    public static String removeLine(TableFixPage page, int index) {
-        return JobEdits.removeLine(asLines(page), index);
-    }
-
-    public static String exchangeWithNext(TableFixPage page, int index) {
-        return JobEdits.exchangeWithNext(asLines(page), index);
     }
 
     /// The text with a case at its end, or before the next chapter.

@@ -19,6 +19,7 @@ import fixshelf.problem.Span;
 import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -138,10 +139,19 @@ public final class TableFixPages {
                     bodies.isEmpty() ? "This page has no lines." : "This page has two blocks of lines.",
                     "Write one block fenced as yaml, with a line of a job at each dash."));
         }
-        return bodies.stream()
+        List<JobPage.PlacedLine> lines = bodies.stream()
                 .findFirst()
                 .map(b -> Yaml.list(source, b, problems, LineFields::read))
                 .orElse(List.of());
+        Set<String> names = new HashSet<>();
+        lines.stream()
+                .filter(l -> !l.line().name().isEmpty() && !names.add(l.line().name()))
+                .forEach(l -> problems.add(Problem.error(
+                        Code.NAME_CLASH,
+                        new Problem.Where(source, l.span()),
+                        "There is a line " + l.line().name() + " already.",
+                        "Give this line another name.")));
+        return lines;
     }
 
     private List<TableExample> cases(String fix, PageText text, List<Blank<?>> parameters) {

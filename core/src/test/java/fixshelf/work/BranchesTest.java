@@ -47,6 +47,33 @@ class BranchesTest {
                   - group: [village]
                     measures: {all_hours: sum(hours)}
                 """);
+        Files.createDirectories(root.resolve("fixes/tables"));
+        Files.writeString(root.resolve("fixes/tables/beside.fix.md"), """
+                ---
+                format: 2
+                fix: beside
+                kind: table
+                reads: count {key} beside each row in {n}
+                parameters:
+                  key: {type: column}
+                  n: {type: new name}
+                ---
+                # Counted beside
+
+                Lines of a fix come back to each other.
+
+                ```yaml
+                - choose: every column
+                  name: all
+                - count_by: ["{key}"]
+                  into: "{n}"
+                  name: counted
+                - go_on_from: all
+                - bring_in: ["{n}"]
+                  from: counted
+                  matching: {"{key}": "{key}"}
+                ```
+                """);
         return ShelfReader.read(root).get();
     }
 
@@ -63,6 +90,7 @@ class BranchesTest {
                 "read: visits@name: all@@count_by: [village]@name: counted@@go_on_from: all@@bring_in: [rows]@from: counted@matching: {village: village}@@choose: [no, rows] ; no,rows|1,2|2,1|3,|4,2 ; 4 rows|4 → 3 rows, 3 → 2 columns|4 rows|3 → 4 columns|4 → 2 columns",
                 "read: visits@name: all@@drop_repeats: [village]@keep: first@@put_under: all@@choose: [no] ; no|1|2|3|1|2|3|4 ; 4 rows|4 → 3 rows|3 → 7 rows|3 → 1 column",
                 "read: visits@@by_mapping: [village]@pairs: {in: by_village, from: village, to: all_hours}@others: become_missing ; no,village,hours|1,6,2|2,5,5|3,,1|4,6,4 ; 4 rows|3 cells",
+                "read: visits@@beside: {key: village, n: there}@@choose: [no, there] ; no,there|1,2|2,1|3,|4,2 ; 4 rows|3 → 4 columns|4 → 2 columns",
                 "read: visits@@turn_table: what@names_from: village ; what,Thornmere,Alder Quay,row_3,Thornmere_2|no,1,2,3,4|hours,2,5,1,4 ; 4 rows|4 → 2 rows, 3 → 5 columns",
                 "read: visits@@keep_rows: no < '3'@name: first@@by_mapping: [no]@pairs: {in: first, from: no, to: village} ; no,village,hours|Thornmere,Thornmere,2|Alder Quay,Alder Quay,5 ; 4 rows|4 → 2 rows|2 cells"
             })
@@ -107,8 +135,8 @@ class BranchesTest {
                 "read: job ; Jobs read each other in a circle: job → job.",
                 "read: visits@@put_under: turning ; Jobs read each other in a circle: job → turning → job.",
                 "read: nobody ; There is no dataset or job nobody on this shelf.",
-                "read: visits@@go_on_from: later@@first_rows: 2@name: later ; There is no dataset later",
-                "read: visits@@go_on_from: known ; Lines go on from a line above that has a name, not from a dataset or a job.",
+                "read: visits@@go_on_from: later@@first_rows: 2@name: later ; There is no line later above.",
+                "read: visits@@go_on_from: known ; There is no line known above.",
                 "read: visits@@first_rows: 2@name: known ; There is a line, a dataset or a job known already.",
                 "read: visits@@put_under: broken ; The job broken cannot be read: There is no column nothing"
             })
@@ -135,7 +163,8 @@ class BranchesTest {
         Engines.assumeHere(engine);
         Shelf shelf = shelf(yaml("read: by_village@name: sums@@keep_rows: all_hours > 5@name: much@@go_on_from: sums"
                 + "@@put_under: much@@bring_in: [no]@from: known@matching: {village: village}@several: first"
-                + "@@leave_out_matching: by_village@matching: {village: village}@@put_under: sums"));
+                + "@@leave_out_matching: by_village@matching: {village: village}@@put_under: sums"
+                + "@@beside: {key: village, n: there}"));
         PlannedJob planned =
                 PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
         List<JobParity> results = JobParity.check(shelf, planned, List.of(engine), new Stop(), _ -> {})
@@ -144,5 +173,21 @@ class BranchesTest {
                 .as(r.detail() + "\n"
                         + engine.language().job(planned.code(shelf)).value().orElse(""))
                 .isInstanceOf(JobParity.Same.class));
+    }
+
+    @Test
+    void aJobThatBringsInItsOwnTableIsComparedOverTheSameRows() throws Exception {
+        StringBuilder many = new StringBuilder("no,village,hours\n");
+        for (int i = 1; i <= 2 * JobParity.ROWS; i++) {
+            many.append(i).append(",v").append(i % 700).append(",1\n");
+        }
+        Shelf shelf = shelf(yaml("read: visits@@keep_matching: known@matching: {no: no}@@put_under: visits"));
+        Files.writeString(root.resolve("data/in.csv"), many);
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        JobParity.Asked asked = JobParity.asked(shelf, planned).get();
+        assertThat(asked.expected()).hasSize(2 * JobParity.ROWS);
+        assertThat(JobParity.verdicts(Engines.of("duckdb"), List.of(asked)))
+                .containsExactly(new JobParity.Same(2 * JobParity.ROWS));
     }
 }

@@ -32,6 +32,12 @@ class FixOfLinesTest {
     void givesTheSameRows(String name) throws Exception {
         Path root = DemoShelf.create(folder.resolve("demo"), 200);
         Shelf shelf = ShelfReader.read(root).get();
+        Path page = shelf.job(name).orElseThrow().file();
+        // Outputs of lines that are inside of the fix afterwards are gone with them.
+        Files.writeString(
+                page,
+                Files.readString(page).replaceAll("(?m)^  - write: \\S+\\n    replace: true\\n    of: .*\\n", ""));
+        shelf = ShelfReader.read(root).get();
         JobPage job = shelf.job(name).orElseThrow();
         String before = written(shelf, job);
         PlannedJob planned = PlannedJob.plan(shelf, job, Map.of()).get();
@@ -40,6 +46,7 @@ class FixOfLinesTest {
         FixOfLines.Made made = FixOfLines.of(
                 "all_lines",
                 "All lines",
+                job.lines().getFirst().line().name(),
                 lines,
                 planned.plan().source().stream().map(Column::name).toList(),
                 planned.plan().columns().stream().map(Column::name).toList(),
