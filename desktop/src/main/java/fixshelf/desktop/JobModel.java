@@ -16,6 +16,7 @@ import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.work.CellLife;
 import fixshelf.work.CellLives;
+import fixshelf.work.Datasets;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
@@ -177,6 +178,14 @@ final class JobModel {
                         ? Outcome.<List<LostValue>>of(List.of())
                         : preview.lost(look.planned(), line, most),
                 values -> done.accept(values.value().orElse(List.of())));
+    }
+
+    /// The columns of a dataset; none where its file cannot be read.
+    void columns(Shelf shelf, String dataset, Consumer<List<Column>> done) {
+        background.ask(
+                Request.now("columns", "looking at " + dataset),
+                () -> Datasets.open(shelf, dataset),
+                file -> done.accept(file.value().map(f -> f.columns()).orElse(List.of())));
     }
 
     /// A table fix tried on a table: what was found of the jobs that call it with each number of its lines.

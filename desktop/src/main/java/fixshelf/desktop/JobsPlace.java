@@ -23,10 +23,8 @@ import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
-import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
-import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -36,7 +34,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// The job card on the left, the data as of the chosen line on the right.
-final class JobsPlace implements Place, JobCard.Listener, LineKeys {
+final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page {
     private final Workbench workbench;
     private final Runnable changed;
     private final Consumer<String> toFix;
@@ -44,6 +42,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
     private final ComboBox<String> jobs = new ComboBox<>();
     private final Label about = Ui.wrapped("", "soft");
     private final JobCard card;
+    private final LineEditor lines;
     private final AddLine add;
     private final JobOutputs outputs;
     private final FlowPane buttons = new FlowPane(10, 8);
@@ -52,7 +51,6 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
     private @Nullable Path file;
     private @Nullable Runnable stop;
     private Optional<JobModel.Look> look = Optional.empty();
-    private int chosen = 1;
     private long total = -1;
     private @Nullable DelimitedFile counted;
     private boolean filling;
@@ -76,10 +74,11 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
                         .file());
             }
         });
-        add = new AddLine(this::offeredLines, this::addLine);
+        lines = new LineEditor(this, card, this, 1);
+        add = new AddLine(this::offeredLines, lines::insert);
         buttons.getStyleClass().add("buttons");
         VBox left = new VBox(Ui.page(leftSheet()), buttons);
-        left.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
+        left.addEventFilter(KeyEvent.KEY_PRESSED, lines::key);
         pages = new FacingPages(left, rows.view());
         workbench.shelfProperty().addListener(_ -> refresh());
         fillJobs();
@@ -94,6 +93,11 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
         return new VBox(top, card.view(), add.view(), writing);
     }
 
+    @Override
+    public Optional<JobPage> lines() {
+        return job();
+    }
+
     private Optional<JobPage> job() {
         return file == null ? Optional.empty() : workbench.job(file);
     }
@@ -105,7 +109,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
         List<Path> files = workbench.shelf().jobs().stream().map(JobPage::file).toList();
         if (file == null && !files.isEmpty()) {
             file = files.getFirst();
-            chosen = job().map(j -> j.lines().size()).orElse(1);
+            lines.choose(Integer.MAX_VALUE);
         }
         jobs.getSelectionModel().select(files.indexOf(file));
         filling = false;
@@ -116,7 +120,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
         file = shown;
         look = Optional.empty();
         total = -1;
-        chosen = job().map(j -> Math.max(1, j.lines().size())).orElse(1);
+        lines.choose(Integer.MAX_VALUE);
         rows.turn(Preview.View.ALL);
         refresh();
     }
@@ -173,8 +177,8 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
             return;
         }
         about.setText(aboutText(job.get()));
-        chosen = Math.max(1, Math.min(chosen, job.get().lines().size()));
-        card.show(job.get(), chosen, look);
+        lines.choose(lines.chosen());
+        card.show(job.get(), lines.chosen(), look);
         outputs.show(job.get());
     }
 
@@ -199,7 +203,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
     private void showRows() {
         look.ifPresent(l -> rows.show(
                 l,
-                chosen,
+                lines.chosen(),
                 line -> Sentences.plain(
                         l.planned().plan().steps().get(line - 1).line(),
                         workbench.shelf().callables())));
@@ -207,86 +211,27 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
 
     private List<NewLines.Offered> offeredLines() {
         return NewLines.offered(
-                workbench.shelf(), look.map(l -> l.columnsAt(chosen)).orElse(List.of()));
+                workbench.shelf(), look.map(l -> l.columnsAt(lines.chosen())).orElse(List.of()));
     }
 
-    private void addLine(Line line) {
-        job().ifPresent(j -> {
-            String text = JobEdits.insertLine(j, chosen, line);
-            chosen++;
-            edit(text);
-            card.focus(chosen);
-        });
-    }
-
-    private void edit(String text) {
+    @Override
+    public void edit(String text) {
         if (file != null) {
             workbench.edit(file, text);
         }
     }
 
-    private void key(KeyEvent event) {
-        boolean rests = event.getCode() == KeyCode.R && !event.isShortcutDown() && chosen > 1;
-        if (rests && event.getTarget() instanceof Node n && n.getStyleClass().contains("job-line")) {
-            job().map(j -> j.lines().get(chosen - 1).line()).ifPresent(l -> changed(chosen - 1, l.withRest(!l.rest())));
-            event.consume();
-        } else {
-            lineKey(event);
-        }
-    }
-
-    @Override
-    public int chosenLine() {
-        return chosen;
-    }
-
-    @Override
-    public int lines() {
-        return job().map(j -> j.lines().size()).orElse(0);
-    }
-
-    /// The line that reads.
-    @Override
-    public int fixedLines() {
-        return 1;
-    }
-
-    @Override
-    public void choose(int line) {
-        chosen(line);
-        card.focus(line);
-    }
-
-    @Override
-    public void exchange(int upper, int moved) {
-        job().ifPresent(j -> {
-            String text = JobEdits.exchangeWithNext(j, upper - 1);
-            chosen = moved;
-            edit(text);
-        });
-    }
-
-    @Override
-    public void takeOut() {
-        job().ifPresent(j -> {
-            int index = chosen - 1;
-            chosen = Math.max(1, chosen - 1);
-            edit(JobEdits.removeLine(j, index));
-        });
-    }
-
     @Override
     public void chosen(int line) {
-        chosen = line;
-        job().ifPresent(j -> card.show(j, chosen, look));
+        lines.choose(line);
+        job().ifPresent(j -> card.show(j, lines.chosen(), look));
         showRows();
         changed.run();
     }
 
     @Override
     public void changed(int index, Line line) {
-        chosen = index + 1;
-        job().ifPresent(j -> edit(JobEdits.replaceLine(j, index, line)));
+        lines.replace(index, line);
     }
 
     @Override
@@ -318,7 +263,8 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
 
     /// The columns of the job in view, for the jump field.
     List<String> columns() {
-        return look.map(l -> l.columnsAt(chosen).stream().map(Column::name).toList())
+        return look.map(l ->
+                        l.columnsAt(lines.chosen()).stream().map(Column::name).toList())
                 .orElse(List.of());
     }
 
@@ -404,12 +350,13 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
         if (job.isEmpty() || look.isEmpty()) {
             return;
         }
-        int last = chosen;
+        int last = lines.chosen();
         Path page = workbench.freeFile("fixes/tables", job.get().name() + "_lines", ".fix.md");
         String name = page.getFileName().toString().replace(".fix.md", "");
         FixOfLines.Made made = FixOfLines.of(
                 name,
                 job.get().title() + ", as a fix",
+                job.get().lines().getFirst().line().name(),
                 job.get().lines().subList(1, last).stream()
                         .map(JobPage.PlacedLine::line)
                         .toList(),
@@ -424,7 +371,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
                     JobPages.read(now.file(), new SourceText(now.source().name(), text));
             text = JobEdits.removeLine(longer, line - 1);
         }
-        chosen = 2;
+        lines.choose(2);
         edit(text);
         toFix.accept(name);
     }
@@ -462,7 +409,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
                 Command.of("Where the rows went", "Shortcut+L", rows::showLedger)
                         .when(() -> look.isPresent()),
                 Command.of("Make a fix of these lines", "Shortcut+Shift+F", this::makeFix)
-                        .when(() -> look.isPresent() && chosen > 1),
+                        .when(() -> look.isPresent() && lines.chosen() > 1),
                 Command.of("Keep", "Shortcut+S", () -> tell(workbench.keep(Objects.requireNonNull(file))))
                         .when(() -> file != null && workbench.isDraft(file)),
                 Command.of("Undo", "Shortcut+Alt+Z", () -> workbench.undo(file))
@@ -512,6 +459,6 @@ final class JobsPlace implements Place, JobCard.Listener, LineKeys {
 
     @Override
     public void focus() {
-        card.focus(chosen);
+        lines.focus();
     }
 }

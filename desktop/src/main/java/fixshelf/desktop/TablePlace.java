@@ -5,6 +5,7 @@ import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;
 import fixshelf.problem.Outcome;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.TableFixEdits;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.type.Column;
@@ -26,7 +27,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// A table fix: left its page with its lines as sentences, right a table before and after, and its cases.
-final class TablePlace implements JobCard.Listener, LineKeys {
+final class TablePlace implements JobCard.Listener, LineEditor.Page {
     private final Workbench workbench;
     private final Runnable changed;
     private final Label title = Ui.wrapped("", "title");
@@ -34,6 +35,7 @@ final class TablePlace implements JobCard.Listener, LineKeys {
     private final Label sentence = Ui.wrapped("", "prose");
     private final GridPane parameters = new GridPane();
     private final JobCard card;
+    private final LineEditor lines;
     private final AddLine add;
     private final VBox problems = new VBox(4);
     private final TextArea text = new TextArea();
@@ -44,7 +46,6 @@ final class TablePlace implements JobCard.Listener, LineKeys {
     private final FacingPages view;
     private @Nullable Path file;
     private Runnable leave = () -> {};
-    private int chosen = 1;
     private boolean asText;
     private boolean filling;
 
@@ -54,7 +55,8 @@ final class TablePlace implements JobCard.Listener, LineKeys {
         this.card = new JobCard(workbench, this);
         parameters.setHgap(16);
         parameters.setVgap(4);
-        add = new AddLine(this::offeredLines, this::addLine);
+        lines = new LineEditor(this, card, this, 0);
+        add = new AddLine(this::offeredLines, lines::insert);
         text.getStyleClass().add("mono");
         text.setAccessibleText("The page as text");
         text.setPrefRowCount(32);
@@ -76,7 +78,7 @@ final class TablePlace implements JobCard.Listener, LineKeys {
                 add.view());
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
-        left.addEventFilter(KeyEvent.KEY_PRESSED, this::lineKey);
+        left.addEventFilter(KeyEvent.KEY_PRESSED, lines::key);
         trying = new TableTryPage(workbench, this::page, this::edit, this::fill);
         view = new FacingPages(left, trying.view());
         view.setDividerPositions(0.4);
@@ -93,22 +95,27 @@ final class TablePlace implements JobCard.Listener, LineKeys {
 
     void show(Path page) {
         file = page;
-        chosen = 1;
+        lines.choose(1);
         asText = false;
         trying.begin();
         fill();
-        trying.look();
     }
 
     void focus() {
-        card.focus(chosen);
+        lines.focus();
+    }
+
+    @Override
+    public Optional<JobPage> lines() {
+        return page().map(TableFixEdits::asLines);
     }
 
     private Optional<TableFixPage> page() {
         return file == null ? Optional.empty() : workbench.table(file);
     }
 
-    private void edit(String now) {
+    @Override
+    public void edit(String now) {
         if (file != null && !filling) {
             workbench.edit(file, now);
             trying.look();
@@ -153,8 +160,8 @@ final class TablePlace implements JobCard.Listener, LineKeys {
             kind.setMaxWidth(130);
             parameters.addRow(i, name, kind, Ui.wrapped(blank.about(), "soft"));
         }
-        chosen = Math.clamp(chosen, 1, Math.max(1, page.lines().size()));
-        card.show(TableFixEdits.asLines(page), chosen, trying.trial().map(t -> seen(t)));
+        lines.choose(lines.chosen());
+        card.show(TableFixEdits.asLines(page), lines.chosen(), trying.trial().map(t -> seen(t)));
         problems.getChildren()
                 .setAll(page.problems().stream()
                         .limit(4)
@@ -216,71 +223,22 @@ final class TablePlace implements JobCard.Listener, LineKeys {
     }
 
     private List<NewLines.Offered> offeredLines() {
-        List<Column> known = columnsBefore(chosen + 1);
+        List<Column> known = columnsBefore(lines.chosen() + 1);
         List<Column> columns = known.isEmpty() ? trying.columns() : known;
         return NewLines.offered(workbench.shelf(), columns);
     }
 
-    private void addLine(Line line) {
-        page().filter(p -> !p.lines().isEmpty()).ifPresent(p -> {
-            String now = TableFixEdits.insertLine(p, chosen, line);
-            chosen++;
-            edit(now);
-            card.focus(chosen);
-        });
-    }
-
-    @Override
-    public int chosenLine() {
-        return chosen;
-    }
-
-    @Override
-    public int lines() {
-        return page().map(p -> p.lines().size()).orElse(0);
-    }
-
-    @Override
-    public int fixedLines() {
-        return 0;
-    }
-
-    @Override
-    public void choose(int line) {
-        chosen(line);
-        card.focus(line);
-    }
-
-    @Override
-    public void exchange(int upper, int moved) {
-        page().ifPresent(p -> {
-            String now = TableFixEdits.exchangeWithNext(p, upper - 1);
-            chosen = moved;
-            edit(now);
-        });
-    }
-
-    @Override
-    public void takeOut() {
-        page().ifPresent(p -> {
-            int index = chosen - 1;
-            chosen = Math.max(1, chosen - 1);
-            edit(TableFixEdits.removeLine(p, index));
-        });
-    }
-
     @Override
     public void chosen(int line) {
-        chosen = line;
-        page().ifPresent(p ->
-                card.show(TableFixEdits.asLines(p), chosen, trying.trial().map(t -> seen(t))));
+        lines.choose(line);
+        page().ifPresent(p -> card.show(
+                TableFixEdits.asLines(p), lines.chosen(), trying.trial().map(t -> seen(t))));
         trying.showAfter(line);
     }
 
     @Override
     public void changed(int index, Line line) {
-        chosen = index + 1;
-        page().ifPresent(p -> edit(TableFixEdits.replaceLine(p, index, line)));
+        lines.replace(index, line);
     }
 
     @Override
@@ -320,6 +278,6 @@ final class TablePlace implements JobCard.Listener, LineKeys {
     }
 
     String keys() {
-        return "↑↓ line · Alt+↑↓ move it · Del take it out · Ctrl+K rows to a case · Ctrl+S keep · Esc back";
+        return "↑↓ line · Alt+↑↓ move it · R rest · Del take it out · Ctrl+K rows to a case · Ctrl+S keep · Esc back";
     }
 }

@@ -9,7 +9,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.shelf.TableFixEdits;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.type.Column;
-import fixshelf.work.Datasets;
 import fixshelf.work.JobParity;
 import fixshelf.work.Preview;
 import fixshelf.work.TableTrial;
@@ -54,6 +53,7 @@ final class TableTryPage {
     private final Region view;
     private final Map<String, Written> given = new LinkedHashMap<>();
     private List<TableTrial.On> tables = List.of();
+    private List<Column> columns = List.of();
     private Optional<JobModel.Trial> trial = Optional.empty();
     /// The number of lines after which the table is shown; 0 is before, -1 the end.
     private int shown = -1;
@@ -75,7 +75,6 @@ final class TableTryPage {
             if (!filling) {
                 shown = -1;
                 beginBlanks();
-                look();
             }
         });
         grid.setPrefHeight(300);
@@ -137,16 +136,26 @@ final class TableTryPage {
         return trial.looks().get(lines).planned().plan().columns();
     }
 
-    /// Fills the blanks of the fix with what they may begin with, on the chosen dataset.
+    /// Fills the blanks of the fix: as the job that calls it does, or with what they may begin with on a dataset. Then
+    /// it is tried.
     private void beginBlanks() {
         given.clear();
+        columns = List.of();
         Optional<Line> call = on().flatMap(TableTrial.On::call);
         if (call.isPresent()) {
             given.putAll(call.get().blanks());
             fillArguments();
-            return;
+            look();
+        } else if (on().isPresent()) {
+            model.columns(workbench.shelf(), on().get().name(), this::beginOn);
+        } else {
+            fillArguments();
+            look();
         }
-        List<Column> columns = columns();
+    }
+
+    private void beginOn(List<Column> found) {
+        columns = found;
         Kind.Choices choices = new Kind.Choices(
                 columns,
                 workbench.shelf().datasets().stream().map(d -> d.name()).toList());
@@ -167,12 +176,12 @@ final class TableTryPage {
             }
         });
         fillArguments();
+        look();
     }
 
+    /// The columns of the dataset that is chosen; none while they are looked at.
     List<Column> columns() {
-        return on().flatMap(o -> Datasets.open(workbench.shelf(), o.name()).value())
-                .map(f -> f.columns())
-                .orElse(List.of());
+        return columns;
     }
 
     private void fillArguments() {

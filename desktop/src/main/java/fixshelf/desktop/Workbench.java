@@ -27,12 +27,14 @@ import fixshelf.work.OperationExamples;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.IntStream;
 import java.util.Set;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -53,6 +55,10 @@ final class Workbench implements AutoCloseable {
     private final Set<Path> changedElsewhere = new HashSet<>();
     private final CheckedPages<CaseResult> checkedCases = new CheckedPages<>();
     private final CheckedPages<PromiseResult> checkedPromises = new CheckedPages<>();
+    /// The pages whose table fixes were run, and what came of it; only used on the lane that runs them.
+    private List<Object> checkedPages = List.of();
+
+    private Map<String, List<JobParity>> tableCases = Map.of();
 
     private Workbench(Shelf opened) {
         shelf = new SimpleObjectProperty<>(opened);
@@ -257,15 +263,24 @@ final class Workbench implements AutoCloseable {
                 promises::set);
     }
 
-    /// What came of the cases of all table fixes here.
+    /// What came of the cases of all table fixes here. They are run again only where a page of a fix changed, not when
+    /// jobs do.
     private Map<String, List<JobParity>> checkedTables(Shelf now, FixEngine duckdb) {
-        Map<String, List<JobParity>> all = new LinkedHashMap<>();
-        for (TableFixPage page : now.tableFixes()) {
-            Outcome<List<OperationExamples.Example>> examples =
-                    OperationExamples.of(now.operation(page), now.callables());
-            all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
+        List<Object> pages = new ArrayList<>(now.tableFixes());
+        pages.addAll(now.fixes());
+        boolean same = pages.size() == checkedPages.size()
+                && IntStream.range(0, pages.size()).allMatch(i -> pages.get(i) == checkedPages.get(i));
+        if (!same) {
+            Map<String, List<JobParity>> all = new LinkedHashMap<>();
+            for (TableFixPage page : now.tableFixes()) {
+                Outcome<List<OperationExamples.Example>> examples =
+                        OperationExamples.of(now.operation(page), now.callables());
+                all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
+            }
+            checkedPages = pages;
+            tableCases = all;
         }
-        return all;
+        return tableCases;
     }
 
     @Override
