@@ -344,7 +344,7 @@ public final class ColumnKinds {
     private record Renames() implements Kind<Map<String, String>> {
         @Override
         public String name() {
-            return "pairs";
+            return "renames";
         }
 
         @Override

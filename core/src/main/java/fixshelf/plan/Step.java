@@ -34,6 +34,13 @@ public record Step(
         return after instanceof Relation.Result;
     }
 
+    /// What it leaves out as repeats, where it does only that with the table before it.
+    public Optional<Relation.FirstOf> dropped() {
+        return after instanceof Relation.FirstOf first && first.from() instanceof Relation.Result
+                ? Optional.of(first)
+                : Optional.empty();
+    }
+
     /// Whether its table is that of a line above, but not the one right above it.
     public boolean goesOn() {
         return after instanceof Relation.Result(int line, var _) && line != number - 1;

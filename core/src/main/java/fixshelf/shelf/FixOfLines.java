@@ -4,23 +4,30 @@ import fixshelf.language.Lexer;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Written;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import java.util.stream.Stream;
 
 /// Lines of a job as a table fix of their own: the columns that they name become its parameters, and so do the new
 /// columns that they leave behind.
 public final class FixOfLines {
     private final Function<String, Optional<Operation>> operations;
-    /// The names that lines use, in lower case, with the parameters that stand for them.
+    /// The columns that lines use, with the parameters that stand for them; two may differ only in capitals.
     private final Map<String, String> parameters = new LinkedHashMap<>();
 
-    private final Map<String, String> columns = new LinkedHashMap<>();
-    private final Map<String, String> made = new LinkedHashMap<>();
+    /// The names of lines that are in the fix.
+    private final Set<String> lineNames = new HashSet<>();
+
+    private final Set<String> columns = new LinkedHashSet<>();
+    private final Set<String> made = new LinkedHashSet<>();
 
     private FixOfLines(Function<String, Optional<Operation>> operations) {
         this.operations = operations;
@@ -43,29 +50,21 @@ public final class FixOfLines {
             List<String> after,
             Function<String, Optional<Operation>> operations) {
         FixOfLines fix = new FixOfLines(operations);
-        Map<String, String> known = new LinkedHashMap<>();
-        before.forEach(c -> known.put(c.toLowerCase(Locale.ROOT), c));
-        Map<String, String> left = new LinkedHashMap<>();
-        after.stream()
-                .filter(c -> !known.containsKey(c.toLowerCase(Locale.ROOT)))
-                .forEach(c -> left.put(c.toLowerCase(Locale.ROOT), c));
+        fix.lineNames.add(input);
+        lines.forEach(l -> fix.lineNames.add(l.name()));
+        fix.lineNames.remove("");
+        List<String> left = after.stream().filter(c -> !before.contains(c)).toList();
         // Once to see what is named, once to write it.
         for (Line line : lines) {
             fix.rewritten(line, used -> {
-                String lower = used.toLowerCase(Locale.ROOT);
-                if (known.containsKey(lower)) {
-                    fix.columns.putIfAbsent(lower, known.get(lower));
-                } else if (left.containsKey(lower)) {
-                    fix.made.putIfAbsent(lower, left.get(lower));
-                }
+                meant(used, before, left).ifPresent(c -> (before.contains(c) ? fix.columns : fix.made).add(c));
                 return Optional.empty();
             });
         }
-        fix.columns.values().forEach(fix::parameter);
-        fix.made.values().forEach(fix::parameter);
+        fix.columns.forEach(fix::parameter);
+        fix.made.forEach(fix::parameter);
         List<Line> written = lines.stream()
-                .map(l -> fix.rewritten(
-                        l, used -> Optional.ofNullable(fix.parameters.get(used.toLowerCase(Locale.ROOT)))))
+                .map(l -> fix.rewritten(l, used -> meant(used, before, left).map(fix.parameters::get)))
                 .toList();
         // Lines that come back to the table that goes in need a name for it.
         Line named = new Line("choose", Map.of("columns", Written.word("every column"))).withName(input);
@@ -73,6 +72,13 @@ public final class FixOfLines {
                 ? written
                 : Stream.concat(Stream.of(named), written.stream()).toList();
         return new Made(fix.page(name, title, all), fix.call(name));
+    }
+
+    /// The column that a name means: the exact one, else one that differs in capitals only.
+    private static Optional<String> meant(String used, List<String> before, List<String> left) {
+        return Stream.<Predicate<String>>of(used::equals, used::equalsIgnoreCase)
+                .flatMap(same -> Stream.concat(before.stream(), left.stream()).filter(same))
+                .findFirst();
     }
 
     private void parameter(String column) {
@@ -84,18 +90,24 @@ public final class FixOfLines {
         for (int n = 2; parameters.containsValue(name); n++) {
             name = base + "_" + n;
         }
-        parameters.put(column.toLowerCase(Locale.ROOT), name);
+        parameters.put(column, name);
     }
 
     private Line rewritten(Line line, Function<String, Optional<String>> names) {
         Map<String, Written> blanks = new LinkedHashMap<>();
+        boolean ownTable = line.blanks().values().stream()
+                .anyMatch(w -> w instanceof Written.Word(String text) && lineNames.contains(text));
         line.blanks().forEach((blank, written) -> {
             String kind = operations
                     .apply(line.call())
                     .flatMap(o -> o.blank(blank))
                     .map(b -> b.kind().name())
                     .orElse("");
-            blanks.put(blank, written(kind, written, names));
+            // Columns of a table that is a line of ours are called as ours are.
+            boolean both = kind.equals("renames") || kind.equals("pairs") && ownTable;
+            Written one = written(kind, written, names);
+            blanks.put(
+                    blank, both && one instanceof Written.Fields(var f) ? keys(f, v -> named(v, names), names) : one);
         });
         return new Line(line.call(), blanks, line.name(), line.strict(), line.rest());
     }
@@ -103,7 +115,7 @@ public final class FixOfLines {
     private static Written written(String kind, Written written, Function<String, Optional<String>> names) {
         return switch (kind) {
             case "column", "columns", "order", "new name", "new names" -> named(written, names);
-            case "pairs", "types" ->
+            case "pairs", "renames", "types" ->
                 written instanceof Written.Fields(var fields) ? keys(fields, v -> v, names) : written;
             case "condition", "expression" -> expression(written, names);
             case "new columns", "measures" ->
@@ -169,8 +181,7 @@ public final class FixOfLines {
 
     private Line call(String name) {
         Map<String, Written> arguments = new LinkedHashMap<>();
-        columns.forEach((lower, column) -> arguments.put(parameters.get(lower), Written.word(column)));
-        made.forEach((lower, column) -> arguments.put(parameters.get(lower), Written.word(column)));
+        parameters.forEach((column, parameter) -> arguments.put(parameter, Written.word(column)));
         return new Line(name, arguments);
     }
 
@@ -180,13 +191,13 @@ public final class FixOfLines {
         if (!parameters.isEmpty()) {
             page.append("parameters:\n");
         }
-        columns.forEach((lower, column) -> page.append("  ")
-                .append(parameters.get(lower))
+        columns.forEach(column -> page.append("  ")
+                .append(parameters.get(column))
                 .append(": {type: column, about: ")
                 .append(YamlText.scalar("What " + column + " was in the job."))
                 .append("}\n"));
-        made.forEach((lower, column) -> page.append("  ")
-                .append(parameters.get(lower))
+        made.forEach(column -> page.append("  ")
+                .append(parameters.get(column))
                 .append(": {type: new name, default: ")
                 .append(YamlText.scalar(column))
                 .append(", about: A column that it makes.}\n"));

@@ -255,10 +255,11 @@ public final class JobRun {
             List<Step> others = segment.steps().subList(1, segment.steps().size());
             return others.isEmpty() ? before : made(others, before, index, rowsBefore);
         }
-        if (step.after() instanceof Relation.FirstOf keep && !kept.containsValue(before)) {
+        if (step.dropped().isPresent() && !kept.containsValue(before)) {
             List<LineEffect.Counted> told = reports(step, numbered(before));
             // The table is ours, and deleting keeps the order of the rows that stay.
-            session.run("DELETE FROM " + before + " WHERE rowid IN (" + Rows.leaving(keep, before) + ")");
+            session.run("DELETE FROM " + before + " WHERE rowid IN ("
+                    + Rows.leaving(step.dropped().get(), before) + ")");
             long rows = session.number("SELECT count(*) FROM " + before);
             effects.add(effect(step, rowsBefore, rows, rowsBefore - rows, 0, 0, 0, told));
             List<Step> others = segment.steps().subList(1, segment.steps().size());

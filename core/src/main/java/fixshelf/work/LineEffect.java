@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.plan.Step;
 import fixshelf.table.Lineage;
 import java.util.ArrayList;
 import java.util.List;
@@ -31,6 +32,23 @@ public record LineEffect(
         boolean begins) {
     public LineEffect {
         reports = List.copyOf(reports);
+    }
+
+    /// The same, of another line that does the same with the same table.
+    LineEffect of(Step step) {
+        return new LineEffect(
+                step.number(),
+                rowsBefore,
+                rowsAfter,
+                left,
+                added,
+                rows,
+                columns,
+                cellsChanged,
+                valuesLost,
+                repeats,
+                reports,
+                step.goesOn());
     }
 
     /// How rows repeat: groups with more than one row, and the largest of them.

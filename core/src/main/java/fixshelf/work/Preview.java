@@ -136,7 +136,10 @@ public final class Preview implements AutoCloseable {
             for (int line = 1; line <= job.plan().steps().size(); line++) {
                 Table table = table(job, line);
                 used.add(table.name());
-                effects.add(table.effect());
+                effects.add(
+                        line == 1
+                                ? table.effect()
+                                : table.effect().of(job.plan().steps().get(line - 1)));
             }
             forget(used);
             return effects;
@@ -279,13 +282,12 @@ public final class Preview implements AutoCloseable {
     }
 
     private Optional<LineEffect.Repeats> repeats(Step step, String before) {
-        if (!(step.after() instanceof Relation.FirstOf first)) {
-            return Optional.empty();
-        }
-        Grid sizes = loaded.session()
-                .query("SELECT count(*), coalesce(max(n), 0) FROM (SELECT count(*) AS n FROM " + before + " GROUP BY "
-                        + Rows.keys(first.keys()) + " HAVING n > 1)");
-        return Optional.of(new LineEffect.Repeats(number(sizes, 0), number(sizes, 1)));
+        return step.dropped().map(first -> {
+            Grid sizes = loaded.session()
+                    .query("SELECT count(*), coalesce(max(n), 0) FROM (SELECT count(*) AS n FROM " + before
+                            + " GROUP BY " + Rows.keys(first.keys()) + " HAVING n > 1)");
+            return new LineEffect.Repeats(number(sizes, 0), number(sizes, 1));
+        });
     }
 
     /// The values that a line made missing, the commonest first; at most `most` of them.
@@ -344,8 +346,7 @@ public final class Preview implements AutoCloseable {
             return 1;
         }
         Step step = job.plan().steps().get(line - 1);
-        boolean before =
-                view != View.ALL && step.after() instanceof Relation.FirstOf || view == View.LEAVING && rowsLeave(step);
+        boolean before = view != View.ALL && step.dropped().isPresent() || view == View.LEAVING && rowsLeave(step);
         return before ? job.plan().before(line).number() : line;
     }
 
@@ -410,8 +411,9 @@ public final class Preview implements AutoCloseable {
             return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
         }
         String before = table(job, job.plan().before(line).number()).name();
-        if (view != View.ALL && step.after() instanceof Relation.FirstOf first) {
-            String over = " OVER (PARTITION BY " + Rows.keys(first.keys()) + ")";
+        if (view != View.ALL && step.dropped().isPresent()) {
+            String over =
+                    " OVER (PARTITION BY " + Rows.keys(step.dropped().get().keys()) + ")";
             return "SELECT *, p IN (SELECT o FROM " + table + ") AS stays FROM (SELECT *, count(*)" + over
                     + " AS n, min(p)" + over + " AS g FROM " + before + ") WHERE n > 1 ORDER BY g, p";
         }

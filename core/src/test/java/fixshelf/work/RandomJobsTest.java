@@ -8,7 +8,10 @@ import fixshelf.engine.Engines;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Stop;
+import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
+import fixshelf.shelf.FixOfLines;
+import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
@@ -16,6 +19,7 @@ import fixshelf.problem.SourceText;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.type.Column;
 import fixshelf.work.RelationModel.Row;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -148,6 +152,7 @@ public class RandomJobsTest {
             hold(job);
         }
         assertThat(tried.keySet()).hasSizeGreaterThan(JOBS >= 60 ? 25 : 5);
+        assertThat(calls).as("calls of table fixes").isGreaterThan(JOBS / 5);
     }
 
     static Stream<FixEngine> engines() {
@@ -195,6 +200,7 @@ public class RandomJobsTest {
     }
 
     private Shelf shelf;
+    private int calls;
 
     /// A job of lines that fit.
     private JobPage job(Random random, Map<String, Integer> tried) throws Exception {
@@ -204,6 +210,7 @@ public class RandomJobsTest {
                 "job: job\nlines:\n  - read: data/in.csv\n    name: begin\noutputs:\n  - write: out.parquet\n    replace: true\n");
         Files.createDirectories(root.resolve("datasets"));
         Files.writeString(root.resolve("data/list.csv"), LIST);
+        Files.deleteIfExists(root.resolve("fixes/some_lines.fix.md"));
         Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
         Files.writeString(
                 root.resolve("jobs/other.yaml"),
@@ -221,7 +228,41 @@ public class RandomJobsTest {
                 tried.merge(line, 1, Integer::sum);
             }
         }
-        return job;
+        return job.lines().size() > 2 && random.nextBoolean() ? withTableFix(job, random) : job;
+    }
+
+    /// The same, with some of its lines as a table fix, where these can be one.
+    private JobPage withTableFix(JobPage job, Random random) throws Exception {
+        int first = 2 + random.nextInt(job.lines().size() - 2);
+        int last = first + 1 + random.nextInt(job.lines().size() - first);
+        Plan plan = PlannedJob.draft(shelf, job, Map.of()).get().plan();
+        FixOfLines.Made made = FixOfLines.of(
+                "some_lines",
+                "Some lines",
+                "",
+                job.lines().subList(first - 1, last).stream()
+                        .map(JobPage.PlacedLine::line)
+                        .toList(),
+                plan.steps().get(first - 2).columns().stream().map(Column::name).toList(),
+                plan.steps().get(last - 1).columns().stream().map(Column::name).toList(),
+                shelf.callables()::find);
+        Files.createDirectories(root.resolve("fixes"));
+        Files.writeString(root.resolve("fixes/some_lines.fix.md"), made.page());
+        JobPage shorter = job;
+        String text = JobEdits.insertLine(job, last, made.call());
+        for (int line = last; line >= first; line--) {
+            shorter = JobPages.read(job.file(), new SourceText("job", text));
+            text = JobEdits.removeLine(shorter, line);
+        }
+        Shelf with = fixshelf.shelf.ShelfReader.read(root).get();
+        JobPage called = JobPages.read(job.file(), new SourceText("job", text));
+        if (!with.problems().isEmpty()
+                || !PlannedJob.draft(with, called, Map.of()).problems().isEmpty()) {
+            return job;
+        }
+        shelf = with;
+        calls++;
+        return called;
     }
 
     private void hold(JobPage job) {

@@ -28,7 +28,17 @@ class FixOfLinesTest {
     Path folder;
 
     @ParameterizedTest
-    @ValueSource(strings = {"hours_by_month", "outcomes_by_month", "store_by_group", "village_figures", "visits_clean"})
+    @ValueSource(
+            strings = {
+                "bench_board",
+                "hours_by_month",
+                "outcomes_by_month",
+                "store_by_group",
+                "thornmere_report",
+                "village_figures",
+                "visits_clean",
+                "visits_with_rooms"
+            })
     void givesTheSameRows(String name) throws Exception {
         Path root = DemoShelf.create(folder.resolve("demo"), 200);
         Shelf shelf = ShelfReader.read(root).get();
