@@ -9,6 +9,7 @@ import fixshelf.plan.TableExample;
 import fixshelf.plan.TableExample.Table;
 import fixshelf.plan.ValueKinds;
 import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Formula;
@@ -58,24 +59,34 @@ final class ByMapping extends BuiltIn {
                                 Table.of("a", "'mended'", "NULL"))));
     }
 
+    /// A column with its pairs.
+    record One(Field column, Map<String, @Nullable String> pairs) {
+        private Expr found() {
+            return Formula.call(
+                    "lookup", column.value(), new Expr.Literal(pairs, new Type.Mapping(Type.TEXT, Type.TEXT)));
+        }
+
+        Computed cell(boolean othersStay) {
+            return new Computed(column, othersStay ? Formula.call("coalesce", found(), column.value()) : found());
+        }
+
+        private Expr isOnNoList() {
+            return Formula.all(List.of(Formula.isKnown(column.value()), Formula.isMissing(found())));
+        }
+    }
+
     @Override
     public Resolution resolve(Given given) {
         List<Field> columns = given.get(COLUMNS);
-        Optional<Field> other =
-                columns.stream().filter(c -> !c.type().equals(Type.TEXT)).findFirst();
-        if (other.isPresent()) {
-            return Given.refused(
-                    Code.WRONG_TYPE,
-                    other.get().name() + " is " + other.get().type().label() + ", and a mapping is of texts.",
-                    "Read it as text before.");
+        List<Problem> problems =
+                columns.stream().flatMap(c -> refused(c).stream()).toList();
+        if (!problems.isEmpty()) {
+            return new Resolution.Refused(problems);
         }
-        Expr pairs = new Expr.Literal(given.get(PAIRS), new Type.Mapping(Type.TEXT, Type.TEXT));
+        List<One> all = columns.stream().map(c -> new One(c, given.get(PAIRS))).toList();
         boolean stay = given.get(OTHERS).equals("stay");
-        List<Computed> cells = columns.stream()
-                .map(c ->
-                        new Computed(c, stay ? mapped(c, pairs, c.value()) : Formula.call("lookup", c.value(), pairs)))
-                .toList();
-        return new Resolution.Done(given.computed(cells), List.of(unmatched(given, columns, pairs)));
+        return new Resolution.Done(
+                given.computed(all.stream().map(one -> one.cell(stay)).toList()), List.of(unmatched(given, all)));
     }
 
     @Override
@@ -83,16 +94,22 @@ final class ByMapping extends BuiltIn {
         return true;
     }
 
-    private static Expr mapped(Field field, Expr pairs, Expr otherwise) {
-        return Formula.call("coalesce", Formula.call("lookup", field.value(), pairs), otherwise);
+    /// Why a column cannot be mapped.
+    static Optional<Problem> refused(Field column) {
+        return column.type().equals(Type.TEXT)
+                ? Optional.empty()
+                : Optional.of(Given.problem(
+                        Code.WRONG_TYPE,
+                        column.name() + " is " + column.type().label() + ", and a mapping is of texts.",
+                        "Read it as text before."));
     }
 
-    private static Report unmatched(Given given, List<Field> columns, Expr pairs) {
-        List<Expr> without = columns.stream()
-                .map(c -> Formula.all(List.of(
-                        Formula.isKnown(c.value()), Formula.isMissing(Formula.call("lookup", c.value(), pairs)))))
-                .toList();
+    static Report unmatched(Given given, List<One> all) {
         return new Report(
-                "unmatched", new Relation.Keep(given.before(), Formula.any(without)), "rows with a value on no list");
+                "unmatched",
+                new Relation.Keep(
+                        given.before(),
+                        Formula.any(all.stream().map(One::isOnNoList).toList())),
+                "rows with a value on no list");
     }
 }

@@ -71,20 +71,7 @@ final class ColumnsToRows extends BuiltIn {
                 given.meets(name).ifPresent(problems::add);
             }
         }
-        Optional<Type> type = columns.stream()
-                .map(c -> Optional.of(c.type()))
-                .reduce((a, b) -> a.flatMap(x -> b.flatMap(y -> Type.common(x, y))))
-                .orElse(Optional.empty());
-        if (type.isEmpty()) {
-            problems.add(Given.problem(
-                    Code.WRONG_TYPE,
-                    "These columns are of different types: "
-                            + columns.stream()
-                                    .map(c -> c.name() + " " + c.type().label())
-                                    .collect(Collectors.joining(", "))
-                            + ".",
-                    "Give them one type with read_as before."));
-        }
+        Optional<Type> type = type(columns, problems);
         if (!problems.isEmpty()) {
             return new Resolution.Refused(problems);
         }
@@ -104,6 +91,25 @@ final class ColumnsToRows extends BuiltIn {
                 keep
                         ? List.of()
                         : List.of(new Report("vanished", new Relation.Keep(given.before(), none), "rows that vanish")));
+    }
+
+    /// The type that columns have together.
+    static Optional<Type> type(List<Field> columns, List<Problem> problems) {
+        Optional<Type> type = columns.stream()
+                .map(c -> Optional.of(c.type()))
+                .reduce((a, b) -> a.flatMap(x -> b.flatMap(y -> Type.common(x, y))))
+                .orElse(Optional.empty());
+        if (type.isEmpty()) {
+            problems.add(Given.problem(
+                    Code.WRONG_TYPE,
+                    "These columns are of different types: "
+                            + columns.stream()
+                                    .map(c -> c.name() + " " + c.type().label())
+                                    .collect(Collectors.joining(", "))
+                            + ".",
+                    "Give them one type with read_as before."));
+        }
+        return type;
     }
 
     /// The table with these columns as values of one type.

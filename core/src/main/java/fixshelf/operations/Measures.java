@@ -17,13 +17,16 @@ import fixshelf.table.Sorted;
 import fixshelf.table.Windowed;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Function;
 
 /// Measures as relations: what they look at is worked out first, and means afterwards.
 final class Measures {
     private final Given given;
+    private final Relation table;
     private final List<Computed> before = new ArrayList<>();
     private final List<Part> parts = new ArrayList<>();
     private final List<Computed> after = new ArrayList<>();
@@ -32,8 +35,9 @@ final class Measures {
     /// An aggregate of a field.
     private record Part(Field made, Aggregate aggregate, Optional<Field> of, String separator) {}
 
-    private Measures(Given given, Map<String, Measure> measures) {
+    private Measures(Given given, Relation table, Map<String, Measure> measures) {
         this.given = given;
+        this.table = table;
         measures.forEach(this::add);
     }
 
@@ -46,16 +50,58 @@ final class Measures {
             return Given.refused(
                     Code.NAME_CLASH, twice.get() + " is a key and a measure.", "Give the measure another name.");
         }
-        Measures all = new Measures(given, measures);
+        Measures all = new Measures(given, given.before(), measures);
+        return new Resolution.Done(all.grouped(keys));
+    }
+
+    /// One row for a whole table. Expressions over the table here become those of the other by `names`.
+    static Relation totals(
+            Given given, Relation table, Map<String, Measure> measures, Function<Expr.Name, Expr> names) {
+        Map<String, Measure> theirs = new LinkedHashMap<>();
+        measures.forEach((name, m) -> theirs.put(
+                name,
+                new Measure(
+                        m.aggregate(),
+                        m.of().map(e -> Formula.renamed(e, names)),
+                        m.mean(),
+                        m.places(),
+                        m.separator())));
+        return new Measures(given, table, theirs).grouped(List.of());
+    }
+
+    private Relation grouped(List<Field> keys) {
         Relation grouped = new Relation.Group(
-                given.computed(all.before),
+                worked(),
                 keys,
-                all.parts.stream()
+                parts.stream()
                         .map(p -> new Grouped(p.made(), p.aggregate(), p.of(), p.separator()))
                         .toList());
         List<Field> fields = new ArrayList<>(keys);
-        fields.addAll(all.shown);
-        return new Resolution.Done(all.finished(grouped, fields));
+        fields.addAll(shown);
+        return finished(grouped, fields);
+    }
+
+    /// The table with what is looked at.
+    private Relation worked() {
+        return before.isEmpty() ? table : new Relation.Compute(table, before);
+    }
+
+    /// Groups by the first `kept` keys in the columns of groups by all of them: the other keys are missing, and `level`
+    /// says over how many keys they are.
+    static Relation over(Given given, Relation groups, List<Field> keys, int kept, Field level) {
+        List<Field> fields = groups.shape().fields();
+        List<Computed> cells = new ArrayList<>();
+        List<Field> shown = new ArrayList<>(fields.subList(0, kept));
+        for (Field key : keys.subList(kept, keys.size())) {
+            Field none = given.field(key.name(), key.type());
+            cells.add(new Computed(none, Formula.missing(key.type())));
+            shown.add(none);
+        }
+        Field over = given.field(level.name(), Type.INTEGER);
+        cells.add(new Computed(over, Expr.Literal.integer(keys.size() - kept)));
+        shown.addAll(fields.subList(kept, fields.size()));
+        shown.add(over);
+        return new Relation.Pick(new Relation.Compute(groups, cells), new Shape(shown));
     }
 
     /// Beside each row.
@@ -75,9 +121,9 @@ final class Measures {
         if (!problems.isEmpty()) {
             return new Resolution.Refused(problems);
         }
-        Measures all = new Measures(given, measures);
+        Measures all = new Measures(given, given.before(), measures);
         Relation windowed = new Relation.Window(
-                given.computed(all.before),
+                all.worked(),
                 all.parts.stream()
                         .map(p -> new Windowed(p.made(), kind, p.aggregate(), p.of(), 0))
                         .toList(),
@@ -115,7 +161,7 @@ final class Measures {
 
     /// The field that holds what is looked at.
     private Field field(Expr of) {
-        Optional<Field> there = given.fields().stream()
+        Optional<Field> there = table.shape().fields().stream()
                 .filter(f ->
                         of instanceof Expr.Name(String name, Type _) && f.key().equals(name))
                 .findFirst();

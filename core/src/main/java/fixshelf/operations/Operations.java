@@ -26,6 +26,7 @@ public final class Operations {
             new LeaveOutConstantColumns(),
             new AlignLeft(),
             new Rename(),
+            new RenameByList(),
             new NameColumns(),
             new Add(),
             new SetColumns(),
@@ -35,6 +36,7 @@ public final class Operations {
             new SplitColumn(),
             new ListColumns(),
             new ByMapping(),
+            new ByMappings(),
             new Scale(),
             new FillMissing(),
             new FillWithMean(),
@@ -46,6 +48,7 @@ public final class Operations {
             new GroupRows(),
             new CountBy(),
             new ColumnsToRows(),
+            new HeadingsToRows(),
             new RowsToColumns(),
             new TurnTable(),
             new ListToRows(),
@@ -56,12 +59,15 @@ public final class Operations {
             new LeaveOutMatching(),
             new PutUnder(),
             new GoOnFrom(),
+            new TypedRows(),
+            new RowsOfDays(),
             new CompareWith(),
             new NewIds(),
             new MakeSure(),
             new MakeSureFilled(),
             new MakeSureUnique(),
-            new MakeSureIn());
+            new MakeSureIn(),
+            new MakeSureTotal());
 
     private Operations() {}
 

@@ -25,7 +25,10 @@ public final class ColumnKinds {
     public static final Kind<List<Sorted>> ORDER = new Order();
     public static final Kind<String> NEW_NAME = new NewName();
     public static final Kind<List<String>> NEW_NAMES = new NewNames();
-    public static final Kind<Map<String, String>> RENAMES = new Renames();
+    /// Old names with new ones.
+    public static final Kind<Map<String, String>> RENAMES = new NamePairs("renames");
+    /// Columns here with those of another table.
+    public static final Kind<Map<String, String>> MATCHING = new NamePairs("pairs");
 
     static final String EVERY_TEXT = "every text column";
     private static final String EVERY = "every column";
@@ -340,12 +343,7 @@ public final class ColumnKinds {
         }
     }
 
-    /// Old names with new ones.
-    private record Renames() implements Kind<Map<String, String>> {
-        @Override
-        public String name() {
-            return "renames";
-        }
+    private record NamePairs(String name) implements Kind<Map<String, String>> {
 
         @Override
         public Outcome<Map<String, String>> read(Written written, Context context) {

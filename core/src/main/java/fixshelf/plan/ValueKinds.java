@@ -20,6 +20,10 @@ public final class ValueKinds {
     /// Values with those that they become, which may be missing.
     public static final Kind<Map<String, @Nullable String>> PAIRS = new Pairs();
     public static final Kind<Map<String, Type>> TYPES = new Types();
+    /// Columns, each with its own values and those that they become.
+    public static final Kind<Map<String, Map<String, @Nullable String>>> MAPPINGS = new Mappings();
+    /// Rows of plain values.
+    public static final Kind<List<List<String>>> ROWS = new RowsOfValues();
     public static final Kind<Relation> SOURCE = new Source(false);
     /// The table after a line above that has a name.
     public static final Kind<Relation> LINE = new Source(true);
@@ -307,6 +311,119 @@ public final class ValueKinds {
         @Override
         public Optional<Written> beginning(Choices choices) {
             return Optional.of(Written.pairs(Map.of("old", "new")));
+        }
+    }
+
+    /// Columns with mappings.
+    private record Mappings() implements Kind<Map<String, Map<String, @Nullable String>>> {
+        @Override
+        public String name() {
+            return "mappings";
+        }
+
+        @Override
+        public Outcome<Map<String, Map<String, @Nullable String>>> read(Written written, Context context) {
+            if (!(written instanceof Written.Fields(Map<String, Written> columns)) || columns.isEmpty()) {
+                return Refusal.field("Here stand columns with mappings.", "Write {column: {a: b}}.");
+            }
+            Map<String, Map<String, @Nullable String>> all = new LinkedHashMap<>();
+            for (Map.Entry<String, Written> column : columns.entrySet()) {
+                Outcome<Map<String, @Nullable String>> pairs = PAIRS.read(column.getValue(), context);
+                if (!pairs.isPresent()) {
+                    return Outcome.failed(pairs.problems());
+                }
+                all.put(column.getKey(), pairs.get());
+            }
+            return Outcome.of(all);
+        }
+
+        @Override
+        public String say(Written written) {
+            Map<String, Written> columns = written instanceof Written.Fields(var fields) ? fields : Map.of();
+            return columns.entrySet().stream()
+                    .map(e -> Words.quoted(e.getKey()) + " = " + PAIRS.say(e.getValue()))
+                    .collect(Collectors.joining("; "));
+        }
+
+        @Override
+        public Outcome<Written> typed(String text) {
+            Map<String, Written> columns = new LinkedHashMap<>();
+            for (String piece : Words.pieces(text, ";", "\"")) {
+                List<String> both = Words.pieces(piece, "=", "\"");
+                Outcome<Written> pairs = both.size() == 2
+                        ? PAIRS.typed(both.getLast())
+                        : Refusal.field("Which column?", "Type column = old to new; column = from table: a to b.");
+                if (!pairs.isPresent()) {
+                    return pairs;
+                }
+                columns.put(Words.unquoted(both.getFirst()), pairs.get());
+            }
+            return columns.isEmpty()
+                    ? Refusal.field("Which columns?", "Type column = old to new; column = from table: a to b.")
+                    : Outcome.of(new Written.Fields(columns));
+        }
+
+        @Override
+        public List<String> choices(Choices choices) {
+            return choices.names().stream().map(n -> Words.quoted(n) + " = ").toList();
+        }
+
+        @Override
+        public boolean isList() {
+            return true;
+        }
+
+        @Override
+        public Optional<Written> beginning(Choices choices) {
+            return choices.names().stream()
+                    .findFirst()
+                    .map(n -> Written.field(n, Written.pairs(Map.of("old", "new"))));
+        }
+    }
+
+    /// Rows that are typed in.
+    private record RowsOfValues() implements Kind<List<List<String>>> {
+        @Override
+        public String name() {
+            return "rows";
+        }
+
+        @Override
+        public Outcome<List<List<String>>> read(Written written, Context context) {
+            List<List<String>> rows = new java.util.ArrayList<>();
+            for (Written row : written instanceof Written.Items(var items) ? items : List.<Written>of()) {
+                Optional<List<String>> cells = row.texts();
+                if (cells.isEmpty()) {
+                    return Refusal.field("Here stand rows.", "Write [[a, 1], [b, 2]].");
+                }
+                rows.add(cells.get());
+            }
+            return rows.isEmpty()
+                    ? Refusal.field("Here stand rows.", "Write [[a, 1], [b, 2]].")
+                    : Outcome.of(rows);
+        }
+
+        @Override
+        public String say(Written written) {
+            List<Written> rows = written instanceof Written.Items(var items) ? items : List.of();
+            return rows.stream()
+                    .map(row -> Words.joined(row.texts().orElse(List.of())))
+                    .collect(Collectors.joining("; "));
+        }
+
+        @Override
+        public Outcome<Written> typed(String text) {
+            List<Written> rows = Words.pieces(text, ";", "\"").stream()
+                    .map(row -> Written.words(Words.split(row)))
+                    .toList();
+            return rows.isEmpty()
+                    ? Refusal.field("Which rows?", "Type values with commas between, and rows with semicolons.")
+                    : Outcome.of(new Written.Items(rows));
+        }
+
+        @Override
+        public Optional<Written> beginning(Choices choices) {
+            return Optional.of(new Written.Items(List.of(Written.words(List.of("a", "b")))));
         }
     }
 

@@ -89,7 +89,8 @@ final class PandasJobs extends FrameJobs {
         String measures = group.made().stream()
                 .map(PandasJobs::measure)
                 .collect(Collectors.joining(",\n    ", "{\n    ", ",\n}"));
-        return "df = grouped(df, " + names(group.keys()) + ", " + measures + ")";
+        return "df = grouped(df, " + names(group.keys()) + ", "
+                + (group.made().isEmpty() ? "{}" : measures) + ")";
     }
 
     @Override

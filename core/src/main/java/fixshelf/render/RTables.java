@@ -102,6 +102,8 @@ final class RTables {
               groups <- .group_numbers(df, keys)
               parts <- if (length(keys) == 0) list(seq_len(nrow(df))) else split(seq_len(nrow(df)), factor(groups, unique(groups)))
               result <- df[if (length(keys) == 0) integer(0) else match(unique(groups), groups), keys, drop = FALSE]
+              rownames(result) <- NULL
+              if (length(measures) == 0) return(result)
               columns <- lapply(measures, function(m) {
                 values <- if (is.null(m$of)) rep(1, nrow(df)) else df[[m$of]]
                 made <- lapply(parts, function(p) .aggregate(m$how, values[p], m$separator))

@@ -82,6 +82,10 @@ class SentencesTest {
                     new Filled("texts", ValueKinds.TEXTS, Written.words(List.of(name, ""))),
                     new Filled("pairs", ValueKinds.PAIRS, pairs),
                     new Filled("from", ValueKinds.PAIRS, from(name)),
+                    new Filled("matching", ColumnKinds.MATCHING, pairs),
+                    new Filled("mappings", ValueKinds.MAPPINGS, Written.field(name, pairs)),
+                    new Filled(
+                            "rows", ValueKinds.ROWS, new Written.Items(List.of(list, Written.words(List.of("", name))))),
                     new Filled("types", ValueKinds.TYPES, Written.pairs(Map.of(name, "decimal(12,2)"))),
                     new Filled(
                             "new columns",

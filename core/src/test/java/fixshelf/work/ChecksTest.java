@@ -52,6 +52,8 @@ class ChecksTest {
                 - make_sure_filled: ["{column}"]
                 ```
                 """);
+        Files.writeString(root.resolve("data/other.csv"), "n\n4\n5\n");
+        Files.writeString(root.resolve("datasets/other.yaml"), "dataset: other\nread: data/other.csv\n");
     }
 
     private PlannedJob planned(String line, String outputs) throws IOException {
@@ -73,7 +75,13 @@ class ChecksTest {
                 "make_sure_filled: [a, n] | 2 rows break line 2: note, ''; '', 2.",
                 "make_sure_unique: [a] | 2 rows break line 2: x, 1; x, 3.",
                 "make_sure: n <> '2'@only_count: true | ",
-                "make_sure_unique: [a, n] | "
+                "make_sure_unique: [a, n] | ",
+                "make_sure_total: {n: count(n), a: count_rows()}@is: '4' | ",
+                "make_sure_total: {n: max(n)}@is: '3' | ",
+                "make_sure_total: {n: count(a), a: 'count(DISTINCT a)'}@is: '4' | 1 row breaks line 2: a, 3, 4.",
+                "make_sure_total: {n: count(n)}@is: '5'@only_count: true | ",
+                "make_sure_total: {n: max(n), a: count_rows()}@as_in: other | 2 rows break line 2: n, 3, 5; a, 4, 2.",
+                "make_sure_total: {n: min(n)}@as_in: other | 1 row breaks line 2: n, '', 4."
             })
     void aBrokenCheckStopsARunBeforeItWrites(String line, String why) throws IOException {
         PlannedJob job = planned(line.strip().replace("@", "\n    "), "  - write: out.csv\n");

@@ -1,0 +1,154 @@
+package fixshelf.operations;
+
+import fixshelf.language.Expr;
+import fixshelf.plan.Blank;
+import fixshelf.plan.ColumnKinds;
+import fixshelf.plan.Given;
+import fixshelf.plan.Meaning;
+import fixshelf.plan.TableExample;
+import fixshelf.plan.TableExample.Table;
+import fixshelf.plan.ValueKinds;
+import fixshelf.problem.Code;
+import fixshelf.table.Computed;
+import fixshelf.table.Field;
+import fixshelf.table.Formula;
+import fixshelf.table.Relation;
+import fixshelf.table.Shape;
+import fixshelf.type.Type;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Optional;
+
+/// A row for each day, or each so many days, from one to another.
+final class RowsOfDays extends BuiltIn {
+    private static final long MOST = 100_000;
+
+    static final Blank<String> FROM = Blank.needed("from", ValueKinds.TEXT, "The first day, 2026-01-31.");
+    static final Blank<String> TO =
+            Blank.optional("to", ValueKinds.TEXT, "The last day, which comes where a step ends on it.");
+    static final Blank<Long> COUNT = Blank.optional(
+            "count", ValueKinds.whole(1, MOST), "How many rows there are, where no last day is named.");
+    static final Blank<Long> STEP =
+            Blank.usually("step", ValueKinds.whole(1, MOST), "1", "How many days lie between one row and the next.");
+    static final Blank<String> INTO = Blank.usually("into", ColumnKinds.NEW_NAME, "day", "The column of days.");
+
+    RowsOfDays() {
+        super(
+                "rows_of_days",
+                "Begin with a row in {into} for each day from {from} to {to} or {count} in all, {step} apart",
+                new Meaning(
+                        "A calendar, in place of the table before: a row for each day, or each week, from one day to another, both included. Date sequence, date range.",
+                        "There is none.",
+                        "",
+                        "From the first day to the last.",
+                        "",
+                        "Dates, from 0001-01-01 to 9999-12-31.",
+                        "",
+                        "",
+                        "The same in all."),
+                List.of(FROM, TO, COUNT, STEP, INTO),
+                List.of(
+                        new TableExample(
+                                "Over the end of February",
+                                Table.of("a", "'x'", "'y'"),
+                                "rows_of_days: 2024-02-28\nto: 2024-03-01",
+                                Table.of("day date", "DATE '2024-02-28'", "DATE '2024-02-29'", "DATE '2024-03-01'")),
+                        new TableExample(
+                                "Twelve weeks",
+                                Table.of("a"),
+                                "rows_of_days: 2026-01-05\ncount: 12\nstep: 7\ninto: week_of",
+                                Table.of(
+                                        "week_of date",
+                                        "DATE '2026-01-05'",
+                                        "DATE '2026-01-12'",
+                                        "DATE '2026-01-19'",
+                                        "DATE '2026-01-26'",
+                                        "DATE '2026-02-02'",
+                                        "DATE '2026-02-09'",
+                                        "DATE '2026-02-16'",
+                                        "DATE '2026-02-23'",
+                                        "DATE '2026-03-02'",
+                                        "DATE '2026-03-09'",
+                                        "DATE '2026-03-16'",
+                                        "DATE '2026-03-23'"))));
+    }
+
+    @Override
+    public Resolution resolve(Given given) {
+        Optional<LocalDate> from = day(given, given.get(FROM));
+        Optional<LocalDate> to = given.find(TO).flatMap(t -> day(given, t));
+        if (from.isEmpty() || given.find(TO).isPresent() && to.isEmpty()) {
+            return Given.refused(
+                    Code.WRONG_TYPE,
+                    given.get(FROM) + given.find(TO).map(t -> " to " + t).orElse("") + " are no two days.",
+                    "Write them as 2026-01-31.");
+        }
+        if (to.isPresent() == given.find(COUNT).isPresent()) {
+            return Given.refused(Code.ARGUMENTS, "The days end in one way.", "Write either `to` or `count`.");
+        }
+        long step = given.get(STEP);
+        long count = to.map(t -> Math.floorDiv(ChronoUnit.DAYS.between(from.get(), t), step) + 1)
+                .orElseGet(() -> given.find(COUNT).orElseThrow());
+        if (count < 1 || count > MOST || from.get().plusDays((count - 1) * step).getYear() > 9999) {
+            return Given.refused(
+                    Code.BAD_FIELD,
+                    count < 1 ? "The last day is before the first." : "That are too many days.",
+                    "Name days up to 9999-12-31, of which there are 1 to " + MOST + ".");
+        }
+        Relation numbers = numbers(given, count);
+        Field number = numbers.shape().fields().getFirst();
+        Field day = given.field(given.get(INTO), Type.DATE);
+        Expr first = given.constant(from.get().toString(), Type.DATE).orElseThrow();
+        Expr away = Formula.call("*", number.value(), Expr.Literal.integer(step));
+        Relation days = new Relation.Compute(
+                numbers, List.of(new Computed(day, Formula.call("add_days", first, away))));
+        return new Resolution.Done(new Relation.Pick(days, new Shape(List.of(day))));
+    }
+
+    private static Optional<LocalDate> day(Given given, String text) {
+        return given.constant(text.strip(), Type.DATE)
+                .filter(e -> e instanceof Expr.Literal(LocalDate _, var _))
+                .map(e -> (LocalDate) ((Expr.Literal) e).value());
+    }
+
+    /// A table with the whole numbers from 0, digit by digit.
+    private static Relation numbers(Given given, long count) {
+        Field number = given.helper("day_number", Type.INTEGER);
+        Relation all = digits(given, number);
+        Field last = number;
+        long there = 10;
+        for (; there < count; there *= 10) {
+            Field here = given.helper("one_here", Type.INTEGER);
+            Field beside = given.helper("one_beside", Type.INTEGER);
+            Field digit = given.helper("digit", Type.INTEGER);
+            Field taken = given.helper("next_digit", Type.INTEGER);
+            Field longer = given.helper("longer_number", Type.INTEGER);
+            Expr one = Expr.Literal.integer(1);
+            Relation both = new Relation.Join(
+                    new Relation.Compute(all, List.of(new Computed(here, one))),
+                    new Relation.Compute(digits(given, digit), List.of(new Computed(beside, one))),
+                    List.of(new Relation.Pair(here, beside, false)),
+                    Relation.Meeting.PAIRS,
+                    List.of(new Relation.Taken(digit, taken)));
+            Expr value = Formula.call(
+                    "+", Formula.call("*", last.value(), Expr.Literal.integer(10)), taken.value());
+            all = new Relation.Pick(
+                    new Relation.Compute(both, List.of(new Computed(longer, value))), new Shape(List.of(longer)));
+            last = longer;
+        }
+        return there == count
+                ? all
+                : new Relation.Keep(all, Formula.call("<", last.value(), Expr.Literal.integer(count)));
+    }
+
+    private static Relation digits(Given given, Field digit) {
+        Relation ten = TypedRows.numbers(given, 0, 10);
+        return new Relation.Pick(
+                new Relation.Compute(
+                        ten,
+                        List.of(new Computed(
+                                digit, ten.shape().fields().getFirst().value()))),
+                new Shape(List.of(digit)));
+    }
+}

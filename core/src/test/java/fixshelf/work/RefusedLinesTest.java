@@ -1,0 +1,77 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.problem.Problem;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.Map;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// What a line cannot mean is said at that line before any row is read, with what to do.
+class RefusedLinesTest {
+    @TempDir
+    Path root;
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '"',
+            value = {
+                "keep_rows: vilage = 'x' | vilage | village",
+                "keep_rows: hours | condition | ",
+                "add: {hours: a} | There is a column hours already. | another name",
+                "add: {b: a}@before: c | There is no column c | Nearest",
+                "group: [a]@measures: {a: count_rows()} | a is a key and a measure. | another name",
+                "group: [a]@measures: {total_over: count_rows()}@totals: all | total_over would be there twice. | totals_in",
+                "count_by: [a]@into: share@share: all | share would be there twice. | name another",
+                "count_by: [a]@into: n@totals: all@totals_in: A | A would be there twice. | name another",
+                "columns_to_rows: [a, day]@names_in: k@values_in: v | different types | read_as",
+                "headings_to_rows: [a, hours]@pattern: (.)@parts: [k] | The name hours is not as the pattern says. | pattern",
+                "headings_to_rows: [a]@pattern: (.@parts: [k] | ( | ",
+                "headings_to_rows: [a]@pattern: a@parts: [k] | 0 groups, and there are 1 parts | brackets",
+                "headings_to_rows: [a]@pattern: (.)@parts: [k]@stays: k | k is not one of several parts. | brackets",
+                "headings_to_rows: [a, hours]@pattern: (.).*(.)?@parts: [k, village]@stays: k | village already | Choose another",
+                "by_mappings: {day: {x: y}} | day is date, and a mapping is of texts. | text before",
+                "by_mappings: {a: {in: no_list, from: k, to: v}} | no_list | ",
+                "rename_by_list: list@old: k@new: w | There is no column w in the other table. | Nearest",
+                "rename_by_list: list@old: k@new: v | There is no column z | Nearest",
+                "rename_by_list: list@old: k@new: t@if_absent: pass_over | would be called | list",
+                "rows: {k: integer}@values: [[1], [x]] | Row 2, k: x is no integer. | missing",
+                "rows: {k: integer, l: text}@values: [[1]] | Row 1 has 1 values, and there are 2 columns. | one value",
+                "rows_of_days: 2026-02-30@count: 2 | no two days | 2026-01-31",
+                "rows_of_days: 2026-02-01 | in one way | either",
+                "rows_of_days: 2026-02-01@to: 2026-01-01 | before the first | 9999",
+                "make_sure_total: {n: count_rows()} | one thing | as_in",
+                "make_sure_total: {n: count_rows()}@is: many | many is no integer | that type",
+                "make_sure_total: {n: max(a)}@as_in: list | There is no column a in the other table. | Nearest",
+                "make_sure_total: {n: max(day)}@as_in: dated | n is date here, and text there. | read_as",
+                "join: list@matching: {day: k} | day is date, and k is text. | read_as",
+                "put_under: list | no column in common | "
+            })
+    void isSaidAtThatLine(String line, String what, String todo) throws IOException {
+        Jobs.shelf(root, "a,village,hours,day\nx,y,1,2026-01-01\n", "job: job\nlines:\n  - read: {file: data/in.csv}\n");
+        Files.writeString(root.resolve("data/list.csv"), "k,v,t\na,b,p\nA,b,q\nz,c,r\n");
+        Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
+        Files.writeString(root.resolve("data/dated.csv"), "day\nx\n");
+        Files.writeString(root.resolve("datasets/dated.yaml"), "dataset: dated\nread: data/dated.csv\n");
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - read_as: {day: date, hours: integer}\n  - "
+                        + line.strip().replace("@", "\n    ") + "\noutputs:\n  - write: out.csv\n");
+        Shelf shelf = ShelfReader.read(root).get();
+        JobPage job = shelf.job("job").orElseThrow();
+        Problem first = job.problems().isEmpty()
+                ? PlannedJob.plan(shelf, job, Map.of()).problems().getFirst()
+                : job.problems().getFirst();
+        assertThat(first.what()).contains(what.strip());
+        assertThat(first.todo()).contains(todo == null ? "" : todo.strip()).isNotBlank();
+        assertThat(first.where().position().line()).isGreaterThanOrEqualTo(5);
+    }
+}
