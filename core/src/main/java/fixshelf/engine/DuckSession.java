@@ -21,7 +21,10 @@ import java.util.Optional;
 import java.util.Properties;
 import java.util.stream.Collectors;
 import org.duckdb.DuckDBAppender;
+import org.duckdb.DuckDBColumnType;
 import org.duckdb.DuckDBConnection;
+import org.duckdb.DuckDBFunctions;
+import org.duckdb.DuckDBScalarFunctionBuilder;
 import org.jspecify.annotations.Nullable;
 
 /// A DuckDB database in memory that may touch only the files it was opened for.
@@ -31,6 +34,7 @@ public final class DuckSession implements AutoCloseable {
     private final Connection connection;
     private volatile @Nullable Statement running;
     private volatile boolean cancelled;
+    private int functions;
 
     private DuckSession(Connection connection) {
         this.connection = connection;
@@ -142,6 +146,34 @@ public final class DuckSession implements AutoCloseable {
             throw failed(e);
         } finally {
             done();
+        }
+    }
+
+    /// Runs a statement that writes rows, and gives how many.
+    public long write(String sql) {
+        try (Statement statement = connection.createStatement()) {
+            begin(statement);
+            return statement.executeUpdate(sql);
+        } catch (SQLException e) {
+            throw failed(e);
+        } finally {
+            done();
+        }
+    }
+
+    /// A function that counts in a tally, and says of a row whether it goes on.
+    public String told(Tally tally) {
+        String name = "told_" + functions++;
+        try (DuckDBScalarFunctionBuilder function = DuckDBFunctions.scalarFunction()) {
+            function.withName(name)
+                    .withParameters(tally.parameters().toArray(DuckDBColumnType[]::new))
+                    .withReturnType(DuckDBColumnType.BOOLEAN)
+                    .withVolatile()
+                    .withVectorizedFunction(tally::apply)
+                    .register(connection);
+            return name;
+        } catch (SQLException e) {
+            throw failure(e);
         }
     }
 

@@ -28,6 +28,13 @@ public final class Rows {
         return fields.stream().map(Field::key).collect(Collectors.joining(", "));
     }
 
+    /// These fields without any value, after others; nothing where there are none.
+    public static String missing(List<Field> fields) {
+        return fields.stream()
+                .map(f -> ", " + DUCKDB.missing(f.type()) + " AS " + f.key())
+                .collect(Collectors.joining());
+    }
+
     /// The fields of a source out of a relation with a user's names.
     public static String read(List<Field> fields) {
         return fields.stream()

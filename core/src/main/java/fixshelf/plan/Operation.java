@@ -67,9 +67,20 @@ public interface Operation {
     /// @param name by which it is looked at and saved
     /// @param words what its rows are, after their number: `rows without a match`
     /// @param breaks whether a run stops where it has any row
-    record Report(String name, Relation relation, String words, boolean breaks) {
+    /// @param dear whether it costs more than the line itself, so that a run does not count it; it is worked out when it
+    /// is looked at or written
+    record Report(String name, Relation relation, String words, boolean breaks, boolean dear) {
         public Report(String name, Relation relation, String words) {
             this(name, relation, words, false);
+        }
+
+        public Report(String name, Relation relation, String words, boolean breaks) {
+            this(
+                    name,
+                    relation,
+                    words,
+                    breaks,
+                    !breaks && relation.parts().stream().anyMatch(Relation.Window.class::isInstance));
         }
     }
 }

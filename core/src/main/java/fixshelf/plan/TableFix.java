@@ -204,7 +204,8 @@ public record TableFix(
                             r.name() + "_" + (index + 1),
                             r.relation(),
                             r.words() + ", line " + (index + 1),
-                            r.breaks())));
+                            r.breaks(),
+                            r.dear())));
                     if (!lines.get(index).name().isEmpty()) {
                         lineTables.put(lines.get(index).name(), after);
                     }

@@ -87,6 +87,11 @@ public final class DuckDbLanguage extends SqlLanguage {
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
     }
 
+    /// A missing value of that type.
+    public String missing(Type type) {
+        return "CAST(NULL AS " + typeName(type) + ")";
+    }
+
     @Override
     public String id() {
         return "duckdb";

@@ -3,8 +3,12 @@ package fixshelf.source;
 import fixshelf.plan.ReadOptions;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.ByteBuffer;
+import java.nio.channels.SeekableByteChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Optional;
+import java.util.concurrent.CompletableFuture;
 
 /// Whether a file is formed so that there is only one way to read it. Such a file is read by DuckDB, in parallel; all
 /// others record by record, by [RecordReader], which is the meaning of delimited text here.
@@ -13,9 +17,14 @@ import java.nio.file.Path;
 /// no line is blank, and every record has as many fields as the heading. It is looked at as bytes, in one pass.
 final class PlainScan {
     private static final int BUFFER = 1 << 18;
+    /// From how many bytes on two threads look at a file.
+    private static final long LARGE = 1L << 24;
 
     private final byte separator;
     private final int quote;
+    /// Whether a byte, inside of a field, is nothing but text.
+    private final boolean[] isText = new boolean[256];
+
     private final int width;
     private final long most;
     private long records;
@@ -42,9 +51,12 @@ final class PlainScan {
 
     private PlainScan(ReadOptions options, int width, long most) {
         this.separator = (byte) options.separator();
-        this.quote = options.quote().isEmpty() ? -1 : options.quote().charAt(0);
+        this.quote = options.quote().isEmpty() ? 256 : options.quote().charAt(0);
         this.width = width;
         this.most = most;
+        for (int b = 0; b < isText.length; b++) {
+            isText[b] = (b > '\r' || b == '\t') && (byte) b != separator && (byte) b != quote;
+        }
     }
 
     /// Looks at the first `records` records of a file with that many columns.
@@ -53,28 +65,92 @@ final class PlainScan {
             // A file of the system, which has no size before it is read.
             return false;
         }
+        if (records == Long.MAX_VALUE && Files.size(file) > LARGE) {
+            Optional<Boolean> halves = inHalves(file, options, width);
+            if (halves.isPresent()) {
+                return halves.get();
+            }
+        }
         PlainScan scan = new PlainScan(options, width, records);
+        return scan.isPlain(file, 0, Long.MAX_VALUE) && (scan.records > scan.most || scan.endsPlain());
+    }
+
+    /// Both halves at once, where a record ends with the line that ends in the middle; otherwise nothing is known.
+    static Optional<Boolean> inHalves(Path file, ReadOptions options, int width) throws IOException {
+        long middle = lineEnd(file, Files.size(file) / 2);
+        if (middle < 0) {
+            return Optional.empty();
+        }
+        PlainScan first = new PlainScan(options, width, Long.MAX_VALUE);
+        PlainScan second = new PlainScan(options, width, Long.MAX_VALUE);
+        second.first = false;
+        second.records = 1;
+        second.lineEnd = byteAt(file, middle - 2) == '\r' ? LineEnd.CR_LF : LineEnd.LF;
+        CompletableFuture<Boolean> other = CompletableFuture.supplyAsync(() -> {
+            try {
+                return second.isPlain(file, middle, Long.MAX_VALUE);
+            } catch (IOException e) {
+                return false;
+            }
+        });
+        boolean begins = first.isPlain(file, 0, middle);
+        boolean ends = other.join();
+        if (begins && first.place != Place.RECORD_START) {
+            return Optional.empty();
+        }
+        return Optional.of(begins && ends && second.lineEnd == first.lineEnd && second.endsPlain());
+    }
+
+    private static byte byteAt(Path file, long place) throws IOException {
+        ByteBuffer one = ByteBuffer.allocate(1);
+        try (SeekableByteChannel channel = Files.newByteChannel(file).position(Math.max(0, place))) {
+            channel.read(one);
+        }
+        return one.get(0);
+    }
+
+    /// The place after the first line end from there on; negative where none is near.
+    private static long lineEnd(Path file, long from) throws IOException {
+        byte[] bytes = new byte[BUFFER];
+        try (SeekableByteChannel channel = Files.newByteChannel(file).position(from)) {
+            int read = channel.read(ByteBuffer.wrap(bytes));
+            for (int i = 0; i < read; i++) {
+                if (bytes[i] == '\n') {
+                    return from + i + 1;
+                }
+            }
+        }
+        return -1;
+    }
+
+    /// Looks at the bytes between two places, until it is known that the file is not plain, or enough records were seen.
+    private boolean isPlain(Path file, long begin, long end) throws IOException {
         byte[] buffer = new byte[BUFFER];
+        long left = end - begin;
         try (InputStream in = Files.newInputStream(file)) {
+            in.skipNBytes(begin);
             int from = 0;
-            for (int read = in.readNBytes(buffer, 0, BUFFER); read > 0; read = in.readNBytes(buffer, 0, BUFFER)) {
-                if (scan.records == 0 && scan.first) {
+            for (int read = in.readNBytes(buffer, 0, (int) Math.min(BUFFER, left));
+                    read > 0;
+                    read = in.readNBytes(buffer, 0, (int) Math.min(BUFFER, left))) {
+                left -= read;
+                if (records == 0 && first) {
                     boolean mark = read > 2
                             && buffer[0] == (byte) 0xEF
                             && buffer[1] == (byte) 0xBB
                             && buffer[2] == (byte) 0xBF;
                     from = mark ? 3 : 0;
                 }
-                if (!scan.isPlain(buffer, from, read)) {
+                if (!isPlain(buffer, from, read)) {
                     return false;
                 }
-                if (scan.records > scan.most) {
+                if (records > most) {
                     return true;
                 }
                 from = 0;
             }
         }
-        return scan.endsPlain();
+        return true;
     }
 
     private boolean endsPlain() {
@@ -85,18 +161,40 @@ final class PlainScan {
         };
     }
 
+    /// Most bytes stand inside of fields; what they and the separators between them mean is worked out here without
+    /// any state but the number of fields.
     private boolean isPlain(byte[] bytes, int from, int to) {
+        boolean inside = place == Place.PLAIN && !afterReturn;
+        int now = fields;
         for (int i = from; i < to; i++) {
             byte b = bytes[i];
-            if (place == Place.PLAIN && b > '\r' && b != separator && b != quote) {
+            if (inside && isText[b & 0xFF]) {
                 continue;
             }
-            if (!next(b)) {
+            if (b == separator && (inside || place == Place.FIELD_START)) {
+                now++;
+                if (inside) {
+                    inside = false;
+                    place = Place.FIELD_START;
+                }
+                // A field that begins with text is the usual one.
+                if (i + 1 < to && isText[bytes[i + 1] & 0xFF]) {
+                    i++;
+                    inside = true;
+                    place = Place.PLAIN;
+                }
+                continue;
+            }
+            fields = now;
+            if (now > width || !next(b)) {
                 return false;
             }
+            now = fields;
+            inside = place == Place.PLAIN && !afterReturn;
         }
+        fields = now;
         first = false;
-        return true;
+        return now <= width;
     }
 
     private boolean next(byte b) {

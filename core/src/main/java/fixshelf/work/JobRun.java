@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
+import fixshelf.engine.Passing;
 import fixshelf.engine.Rows;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
@@ -13,6 +14,7 @@ import fixshelf.source.CarefulRows;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.table.UsedFields;
 import fixshelf.type.Visible;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -30,9 +32,9 @@ import org.jspecify.annotations.Nullable;
 
 /// Runs a job on all rows and puts its outputs in place.
 ///
-/// Lines that change values or columns are written into the query that reads the source; only a line that drops
-/// repeats needs the rows before it in a table. Counts of changed cells and lost values are carried along in two
-/// small columns for each line and summed up at the end.
+/// Lines that change values or columns, or keep rows by a condition, are written into the query that reads the source,
+/// and rows are counted as they pass it; where nothing else comes, that query writes the output. Other lines need the
+/// rows before them in a table; what comes after them row by row carries its counts in two small columns for each line.
 public final class JobRun {
     /// What came of a run.
     ///
@@ -74,6 +76,9 @@ public final class JobRun {
     private final Set<Integer> named;
 
     private final Map<Integer, String> kept = new HashMap<>();
+    /// The fields of the first table that nothing after it looks at, and that no output has.
+    private List<Field> absent = List.of();
+
 
     private JobRun(PlannedJob job, Watcher watcher, List<Outputs.Pending> pending) {
         this.job = job;
@@ -131,7 +136,9 @@ public final class JobRun {
                     && job.plan().before(step.number()).number() == step.number() - 1
                     && !named.contains(step.number() - 1);
             boolean first = step.number() == 2 && job.plan().readsJob();
-            boolean joins = step.number() == 1 || !first && above && isFused(step);
+            boolean passes = !steps.isEmpty() && steps.getFirst().number() == 1;
+            boolean joins = step.number() == 1
+                    || !first && above && (passes ? Passing.fits(step) && !isWritten(step) : isFused(step));
             if (!joins) {
                 segments.add(new Segment(List.copyOf(steps)));
                 steps.clear();
@@ -150,13 +157,31 @@ public final class JobRun {
         return Lineage.isByRow(step.after()) && computes <= 1 && step.reports().isEmpty();
     }
 
+    /// Whether an output takes a report of a line.
+    private boolean isWritten(Step step) {
+        return pending.stream()
+                .anyMatch(p -> p.target()
+                        .report()
+                        .filter(r -> !r.isTable() && r.line() == step.number())
+                        .isPresent());
+    }
+
     private void compute() {
         job.plan().others().stream().map(Relation.Source::name).distinct().forEach(name -> {
             stage("Reading " + name);
             loaded.bring(Objects.requireNonNull(job.others().get(name)), Rows.table(name));
         });
         List<Segment> segments = segments();
-        String table = first(segments.getFirst());
+        boolean streams = segments.size() == 1
+                && !job.plan().readsJob()
+                && pending.size() == 1
+                && pending.getFirst().target().report().isEmpty();
+        if (streams) {
+            first(segments.getFirst(), true);
+            return;
+        }
+        absent = job.plan().readsJob() ? List.of() : unused(segments);
+        String table = first(segments.getFirst(), false);
         keep(segments.getFirst(), table);
         for (int i = 1; i < segments.size(); i++) {
             int line = segments.get(i).first().number();
@@ -173,6 +198,30 @@ public final class JobRun {
                     .run(Outputs.copy(
                             output, "SELECT " + Rows.named(job.plan().last().fields()) + " FROM " + table));
         }
+    }
+
+    private List<Field> unused(List<Segment> segments) {
+        Set<String> used = new HashSet<>();
+        job.plan().last().fields().forEach(f -> used.add(f.key()));
+        for (Outputs.Pending output : pending) {
+            output.target().report().ifPresent(r -> r.report().relation().shape().fields().forEach(f -> used.add(f.key())));
+        }
+        for (Segment segment : segments.subList(1, segments.size())) {
+            for (Step step : segment.steps()) {
+                used.addAll(UsedFields.of(step.after()));
+                step.guard().ifPresent(g -> used.addAll(UsedFields.of(g.rows())));
+                for (Operation.Report report : step.reports()) {
+                    used.addAll(UsedFields.of(report.relation()));
+                    // Rows that break a check are named.
+                    if (report.breaks()) {
+                        report.relation().shape().fields().forEach(f -> used.add(f.key()));
+                    }
+                }
+            }
+        }
+        return segments.getFirst().steps().getLast().fields().stream()
+                .filter(f -> !used.contains(f.key()))
+                .toList();
     }
 
     /// Remembers the table of a line that is needed again, and writes the outputs that take it.
@@ -206,24 +255,54 @@ public final class JobRun {
         };
     }
 
-    private String first(Segment segment) {
+    /// @param streams whether what is read is written at once, without a table between
+    private String first(Segment segment, boolean streams) {
         stage("Reading " + job.source().file().getFileName());
+        DuckSession session = loaded.session();
         List<Field> fields = job.plan().read().shape().fields();
+        List<Step> after = segment.steps().subList(1, segment.steps().size());
+        List<Passing> passed = new ArrayList<>();
         loaded.read(Long.MAX_VALUE, relation -> {
-            String read = "(SELECT " + Rows.read(fields) + " FROM " + relation + ")";
-            List<Step> after = segment.steps().subList(1, segment.steps().size());
-            String query = after.isEmpty() ? "SELECT * FROM " + read : Rows.fused(after, _ -> read, false, false);
-            loaded.session().run("CREATE OR REPLACE TABLE part_0 AS " + query);
+            Passing passing = new Passing(after, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")");
+            passed.add(passing);
+            String told = session.told(passing.tally());
+            List<Field> last = after.isEmpty() ? fields : after.getLast().fields();
+            if (streams) {
+                long rows =
+                        session.write(Outputs.copy(pending.getFirst(), passing.query(told, Rows.named(last))));
+                if (rows != passing.tally().passed()) {
+                    throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
+                }
+            } else {
+                List<Field> held = last.stream().filter(f -> !absent.contains(f)).toList();
+                session.run("CREATE OR REPLACE TABLE part_0 AS "
+                        + passing.query(told, held.isEmpty() ? "0 AS nothing" : Rows.keys(held)));
+            }
         });
+        Passing passing = passed.getLast();
         loaded.careful().ifPresent(this::wantAllRows);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
         if (job.plan().readsJob()) {
             readJob(segment.first());
         }
-        long rows = loaded.session().number("SELECT count(*) FROM part_0");
+        long read = job.plan().readsJob()
+                ? session.number("SELECT count(*) FROM part_0")
+                : passing.tally().rows();
         effects.add(
-                LineEffect.reading(rows + bad, rows, segment.first().fields().size()));
-        count(segment.steps().subList(1, segment.steps().size()), "part_0", rows, rows);
+                LineEffect.reading(read + bad, read, segment.first().fields().size()));
+        for (Step step : after) {
+            long before = passing.rows(step.number() - 1);
+            long rows = passing.rows(step.number());
+            long lost = passing.lost(step.number());
+            List<LineEffect.Counted> reports = step.reports().stream()
+                    .filter(r -> !r.dear())
+                    .map(r -> new LineEffect.Counted(
+                            r.name(), r.words(), passing.shown(step.number(), r.name()), r.breaks()))
+                    .toList();
+            effects.add(
+                    effect(step, before, rows, before - rows, 0, passing.changed(step.number()), lost, reports));
+            wantNothingLost(step, lost);
+        }
         return "part_0";
     }
 
@@ -278,7 +357,7 @@ public final class JobRun {
         String table = "part_" + index;
         boolean origins = first.rows() == Lineage.Rows.ANY;
         session.run("CREATE TABLE " + table + " AS "
-                + Rows.fused(steps, bases(first, places ? base : "(SELECT * FROM " + before + ")"), places, origins));
+                + Rows.fused(steps, bases(first, places ? base : held("", before)), places, origins));
         if (!kept.containsValue(before)) {
             session.run("DROP TABLE " + before);
         }
@@ -291,8 +370,13 @@ public final class JobRun {
         return table;
     }
 
-    private static String numbered(String table) {
-        return "(SELECT rowid AS p, * FROM " + table + ")";
+    private String numbered(String table) {
+        return held("rowid AS p, ", table);
+    }
+
+    /// A table with all fields that its line has.
+    private String held(String place, String table) {
+        return "(SELECT " + place + "*" + (table.equals("part_0") ? Rows.missing(absent) : "") + " FROM " + table + ")";
     }
 
     /// Only reports that cost about as much as the line itself.
@@ -301,8 +385,7 @@ public final class JobRun {
         List<LineEffect.Counted> counted = new ArrayList<>();
         for (Operation.Report report : step.reports()) {
             write(step, report, bases);
-            boolean dear = report.relation().parts().stream().anyMatch(Relation.Window.class::isInstance);
-            if (report.breaks() || !dear) {
+            if (!report.dear()) {
                 String rows = Rows.beside(report.relation(), bases);
                 long count = loaded.session().number("SELECT count(*) FROM (" + rows + ")");
                 counted.add(new LineEffect.Counted(report.name(), report.words(), count, report.breaks()));
@@ -353,10 +436,6 @@ public final class JobRun {
                 String.format("%,d %s line %d: ", count, count == 1 ? "row breaks" : "rows break", step.number()) + some
                         + (count > MOST_NAMED ? "; …" : "") + ".",
                 "Mend the rows in a line before it, or write `only_count: true`. Nothing was written."));
-    }
-
-    private void count(List<Step> steps, String table, long rowsBefore, long rows) {
-        count(steps, table, rowsBefore, rows, rowsBefore - rows, 0, List.of());
     }
 
     private void count(

@@ -54,6 +54,9 @@ class OneMeaningTest {
             "\t",
             "\u00A0",
             "\u2028",
+            "a\rb",
+            "ÿ",
+            "\u000B",
             "0");
 
     /// A file whose records are mostly as long as they should be, with line ends that are mostly the same.
@@ -91,6 +94,7 @@ class OneMeaningTest {
     private void readBothWays(int count, long seed) throws Exception {
         Random random = new Random(seed);
         int plain = 0;
+        int split = 0;
         try (DuckSession session = DuckSession.open(List.of(), Optional.of(folder))) {
             for (int i = 0; i < count; i++) {
                 String text = file(random);
@@ -100,7 +104,17 @@ class OneMeaningTest {
                         .withShape(',', "\"", "utf-8", random.nextInt(4) > 0)
                         .withNullWords(words);
                 Outcome<DelimitedFile> opened = DelimitedFile.open(file, options);
-                if (!opened.isPresent() || !opened.get().isPlain(Long.MAX_VALUE)) {
+                if (!opened.isPresent()) {
+                    continue;
+                }
+                boolean isPlain = opened.get().isPlain(Long.MAX_VALUE);
+                Optional<Boolean> halves =
+                        PlainScan.inHalves(file, options, opened.get().columns().size());
+                assertThat(halves.orElse(isPlain))
+                        .as(text.replace("\n", "¶").replace("\r", "←"))
+                        .isEqualTo(isPlain);
+                split += halves.isPresent() ? 1 : 0;
+                if (!isPlain) {
                     continue;
                 }
                 plain++;
@@ -113,6 +127,7 @@ class OneMeaningTest {
                 assertThat(careful.badCount()).as(text).isZero();
             }
         }
+        assertThat(split).as("files in two halves").isGreaterThan(count / 10);
         assertThat(plain).as("files that the engine reads").isBetween(count / 10, count * 9 / 10);
     }
 

@@ -1,0 +1,168 @@
+package fixshelf.engine;
+
+import fixshelf.plan.Operation;
+import fixshelf.plan.Step;
+import fixshelf.render.DuckDbLanguage;
+import fixshelf.render.RelationSql;
+import fixshelf.table.Computed;
+import fixshelf.table.Field;
+import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
+import fixshelf.type.Type;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/// Lines that work on each row alone, or let it through or not, as one query in which rows are counted as they pass, so
+/// that they need not stand in a table.
+public final class Passing {
+    /// Numbers of helper fields, of which no job has so many.
+    private static final int HELPERS = 2_000_000_000;
+
+    private static final DuckDbLanguage DUCKDB = new DuckDbLanguage();
+
+    private final List<Step> steps;
+    private final List<Tally.Stage> stages = new ArrayList<>();
+    private final List<String> columns = new ArrayList<>();
+    /// The stages at which lines count, by their numbers and what it is.
+    private final Map<String, Integer> places = new HashMap<>();
+
+    private final List<String> queries = new ArrayList<>();
+    private String from;
+    private final Tally tally;
+
+    /// @param steps those that fit, one after another
+    /// @param base what reads the rows, with the fields before the first of them
+    public Passing(List<Step> steps, String base) {
+        this.steps = List.copyOf(steps);
+        this.from = base;
+        steps.forEach(this::add);
+        this.tally = new Tally(stages);
+    }
+
+    /// Whether a line can be one of them.
+    public static boolean fits(Step step) {
+        long computes = step.after().parts().stream()
+                .filter(Relation.Compute.class::isInstance)
+                .count();
+        return step.guard().isEmpty()
+                && (isOfRows(step.after()) || Lineage.isByRow(step.after()) && computes <= 1)
+                && step.reports().stream().allMatch(r -> !r.breaks() && (r.dear() || isOfRows(r.relation())));
+    }
+
+    /// Whether it takes rows of the table before by a condition.
+    private static boolean isOfRows(Relation relation) {
+        return relation instanceof Relation.Keep keep && keep.from() instanceof Relation.Result;
+    }
+
+    private void add(Step step) {
+        List<Computed> seen = new ArrayList<>();
+        for (Operation.Report report : step.reports()) {
+            if (!report.dear() && report.relation() instanceof Relation.Keep keep) {
+                seen.add(seen(step, report.name(), Tally.Stage.SHOWS, keep));
+            }
+        }
+        if (step.after() instanceof Relation.Keep keep) {
+            seen.add(seen(step, "", Tally.Stage.KEEPS, keep));
+            write(step, "seen_", new Relation.Compute(keep.from(), seen), false, step.fields());
+            return;
+        }
+        if (!seen.isEmpty()) {
+            Relation before = step.reports().stream()
+                    .filter(r -> !r.dear())
+                    .map(r -> ((Relation.Keep) r.relation()).from())
+                    .findFirst()
+                    .orElseThrow();
+            write(
+                    step,
+                    "seen_",
+                    new Relation.Compute(before, seen),
+                    false,
+                    before.shape().fields());
+        }
+        if (!step.isIdle()) {
+            boolean counts = !step.replaced().isEmpty();
+            write(step, "line_", step.after(), counts, step.fields());
+        }
+    }
+
+    private Computed seen(Step step, String name, Tally.Stage stage, Relation.Keep keep) {
+        Field field = new Field(HELPERS + columns.size(), "seen", Type.BOOLEAN);
+        stage(step.number() + " " + name, stage, field.key());
+        return new Computed(field, keep.condition());
+    }
+
+    private void stage(String place, Tally.Stage stage, String column) {
+        places.put(place, stages.size());
+        stages.add(stage);
+        columns.add(column);
+    }
+
+    /// One more query over those before, with what was seen so far beside its fields.
+    private void write(Step step, String name, Relation relation, boolean counts, List<Field> fields) {
+        List<String> carried = new ArrayList<>(columns);
+        relation.shape().fields().forEach(f -> carried.remove(f.key()));
+        String base = from;
+        RelationSql sql = new RelationSql(DUCKDB, RelationSql.Manner.inside(false, false, counts, carried), _ -> base);
+        String last = sql.write(relation, name + step.number());
+        queries.addAll(sql.queries());
+        List<String> shown = new ArrayList<>(columns);
+        if (counts) {
+            shown.add("k AS " + Rows.changed(step));
+            shown.add("l AS " + Rows.lost(step));
+            stage(step.number() + " k", Tally.Stage.ADDS, Rows.changed(step));
+            stage(step.number() + " l", Tally.Stage.ADDS, Rows.lost(step));
+        }
+        shown.add(Rows.keys(fields));
+        from = "(SELECT " + String.join(", ", shown) + " FROM " + last + ")";
+    }
+
+    public Tally tally() {
+        return tally;
+    }
+
+    /// The rows that pass all lines.
+    ///
+    /// @param told the function that counts
+    /// @param shown what is selected
+    public String query(String told, String shown) {
+        List<String> arguments = new ArrayList<>();
+        for (int i = 0; i < columns.size(); i++) {
+            arguments.add(columns.get(i) + (stages.get(i) == Tally.Stage.ADDS ? "::BIGINT" : ""));
+        }
+        // Also without anything to count, rows are.
+        String with = queries.isEmpty() ? "" : "WITH " + String.join(",\n", queries) + "\n";
+        return with + "SELECT " + shown + " FROM " + from + " WHERE " + told + "("
+                + (arguments.isEmpty() ? "" : arguments.stream().collect(Collectors.joining(", "))) + ")";
+    }
+
+    /// How many rows go on after a line.
+    public long rows(int line) {
+        long rows = tally.rows();
+        for (Step step : steps) {
+            Integer keeps = places.get(step.number() + " ");
+            rows = keeps == null || step.number() > line ? rows : tally.sum(keeps);
+        }
+        return rows;
+    }
+
+    public long changed(int line) {
+        return sum(places.get(line + " k"));
+    }
+
+    public long lost(int line) {
+        return sum(places.get(line + " l"));
+    }
+
+    /// How many rows a report has.
+    public long shown(int line, String report) {
+        return sum(places.get(line + " " + report));
+    }
+
+    private long sum(@Nullable Integer stage) {
+        return stage == null ? 0 : tally.sum(stage);
+    }
+}
