@@ -39,7 +39,8 @@ final class PreviewCommand extends JobOption {
             names = "--view",
             paramLabel = "VIEW",
             defaultValue = "all",
-            description = "all, changed, leaving, or a report of the line, such as without_match: which rows.")
+            description =
+                    "all, changed, leaving, added, lost, or a report of the line, such as without_match: which rows.")
     String view = "all";
 
     @Override
@@ -117,7 +118,7 @@ final class PreviewCommand extends JobOption {
     }
 
     private int unknownView(PlannedJob planned, int at) {
-        List<String> known = new ArrayList<>(List.of("all", "changed", "leaving"));
+        List<String> known = new ArrayList<>(List.of("all", "changed", "leaving", "added", "lost"));
         planned.plan().steps().get(at - 1).reports().forEach(r -> known.add(r.name()));
         err().println("Line " + at + " has no view " + view + ". It has " + String.join(", ", known) + ".");
         return Output.WRONG_USE;

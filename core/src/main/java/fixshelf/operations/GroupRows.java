@@ -83,7 +83,8 @@ final class GroupRows extends BuiltIn {
         Map<String, ExpressionKinds.Measure> measures = given.get(MEASURES);
         String totals = given.get(TOTALS);
         if (totals.equals("none")
-                || !(Measures.grouped(given, keys, measures) instanceof Resolution.Done(Relation groups, _, _))) {
+                || !(Measures.grouped(given, keys, measures)
+                        instanceof Resolution.Done(Relation groups, var _, var _))) {
             return Measures.grouped(given, keys, measures);
         }
         String name = given.get(TOTALS_IN);
@@ -91,8 +92,8 @@ final class GroupRows extends BuiltIn {
             return Given.refused(Code.NAME_CLASH, name + " would be there twice.", "Give totals_in another name.");
         }
         Field level = given.field(name, Type.INTEGER);
-        List<Relation> levels = new ArrayList<>(List.of(new Relation.Compute(
-                groups, List.of(new Computed(level, Expr.Literal.integer(0))))));
+        List<Relation> levels = new ArrayList<>(
+                List.of(new Relation.Compute(groups, List.of(new Computed(level, Expr.Literal.integer(0))))));
         for (int kept = totals.equals("each") ? keys.size() - 1 : 0; kept >= 0; kept--) {
             Resolution.Done done = (Resolution.Done) Measures.grouped(given, keys.subList(0, kept), measures);
             levels.add(Measures.over(given, done.after(), keys, kept, level));

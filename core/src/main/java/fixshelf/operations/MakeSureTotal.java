@@ -173,7 +173,8 @@ final class MakeSureTotal extends BuiltIn {
                 true);
         return new Relation.Pick(
                 new Relation.Keep(rows, differs.value()),
-                new fixshelf.table.Shape(Stream.of(total, made.get(0), made.get(1)).toList()));
+                new fixshelf.table.Shape(
+                        Stream.of(total, made.get(0), made.get(1)).toList()));
     }
 
     private static Expr text(Field field) {

@@ -115,13 +115,8 @@ final class MatchReports {
         taken.forEach(t -> shown.add(t.made()));
         shown.add(rows);
         Relation sorted = new Relation.Sort(joined, List.of(new Sorted(rows, true, false)));
-        return Optional.of(
-                new Report(
-                        "near_misses",
-                        new Relation.Pick(sorted, new Shape(shown)),
-                        "keys that nearly match",
-                        false,
-                        true));
+        return Optional.of(new Report(
+                "near_misses", new Relation.Pick(sorted, new Shape(shown)), "keys that nearly match", false, true));
     }
 
     private static Relation folded(Relation from, List<Field> keys, List<Field> folded) {

@@ -26,7 +26,9 @@ import java.util.stream.Stream;
 /// @param helpers the fields of both that nobody sees afterwards
 record Matching(Relation left, Relation right, List<Relation.Pair> on, List<Field> helpers) {
     static final Blank<Map<String, String>> MATCHING = Blank.needed(
-            "matching", ColumnKinds.MATCHING, "Columns here with those there that they must equal: {village: village}.");
+            "matching",
+            ColumnKinds.MATCHING,
+            "Columns here with those there that they must equal: {village: village}.");
     static final Blank<Definition> COMPARE = Blank.optional(
             "compare", ValueKinds.FIX, "A fix through which texts go before they are compared; they stay as they are.");
 

@@ -27,8 +27,8 @@ final class RowsOfDays extends BuiltIn {
     static final Blank<String> FROM = Blank.needed("from", ValueKinds.TEXT, "The first day, 2026-01-31.");
     static final Blank<String> TO =
             Blank.optional("to", ValueKinds.TEXT, "The last day, which comes where a step ends on it.");
-    static final Blank<Long> COUNT = Blank.optional(
-            "count", ValueKinds.whole(1, MOST), "How many rows there are, where no last day is named.");
+    static final Blank<Long> COUNT =
+            Blank.optional("count", ValueKinds.whole(1, MOST), "How many rows there are, where no last day is named.");
     static final Blank<Long> STEP =
             Blank.usually("step", ValueKinds.whole(1, MOST), "1", "How many days lie between one row and the next.");
     static final Blank<String> INTO = Blank.usually("into", ColumnKinds.NEW_NAME, "day", "The column of days.");
@@ -101,8 +101,8 @@ final class RowsOfDays extends BuiltIn {
         Field day = given.field(given.get(INTO), Type.DATE);
         Expr first = given.constant(from.get().toString(), Type.DATE).orElseThrow();
         Expr away = Formula.call("*", number.value(), Expr.Literal.integer(step));
-        Relation days = new Relation.Compute(
-                numbers, List.of(new Computed(day, Formula.call("add_days", first, away))));
+        Relation days =
+                new Relation.Compute(numbers, List.of(new Computed(day, Formula.call("add_days", first, away))));
         return new Resolution.Done(new Relation.Pick(days, new Shape(List.of(day))));
     }
 
@@ -131,8 +131,7 @@ final class RowsOfDays extends BuiltIn {
                     List.of(new Relation.Pair(here, beside, false)),
                     Relation.Meeting.PAIRS,
                     List.of(new Relation.Taken(digit, taken)));
-            Expr value = Formula.call(
-                    "+", Formula.call("*", last.value(), Expr.Literal.integer(10)), taken.value());
+            Expr value = Formula.call("+", Formula.call("*", last.value(), Expr.Literal.integer(10)), taken.value());
             all = new Relation.Pick(
                     new Relation.Compute(both, List.of(new Computed(longer, value))), new Shape(List.of(longer)));
             last = longer;

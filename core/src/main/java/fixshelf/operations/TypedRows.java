@@ -48,21 +48,19 @@ final class TypedRows extends BuiltIn {
                         "",
                         "The same in all."),
                 List.of(COLUMNS, VALUES, MISSING),
-                List.of(
-                        new TableExample(
-                                "Two rows",
-                                Table.of("a", "'x'"),
-                                "rows: {code: text, hours: integer, day: date}\nvalues: [[a, 1, 2026-03-01], ['', ∅, 2026-04-01]]",
-                                Table.of(
-                                        "code | hours integer | day date",
-                                        "'a' | 1 | DATE '2026-03-01'",
-                                        "'' | NULL | DATE '2026-04-01'"))));
+                List.of(new TableExample(
+                        "Two rows",
+                        Table.of("a", "'x'"),
+                        "rows: {code: text, hours: integer, day: date}\nvalues: [[a, 1, 2026-03-01], ['', ∅, 2026-04-01]]",
+                        Table.of(
+                                "code | hours integer | day date",
+                                "'a' | 1 | DATE '2026-03-01'",
+                                "'' | NULL | DATE '2026-04-01'"))));
     }
 
     @Override
     public Resolution resolve(Given given) {
-        List<Map.Entry<String, Type>> columns =
-                List.copyOf(given.get(COLUMNS).entrySet());
+        List<Map.Entry<String, Type>> columns = List.copyOf(given.get(COLUMNS).entrySet());
         List<List<String>> rows = given.get(VALUES);
         List<Problem> problems = new ArrayList<>();
         if ((long) rows.size() * columns.size() > MOST_CELLS) {
@@ -130,8 +128,8 @@ final class TypedRows extends BuiltIn {
         Relation one = new Relation.Group(
                 given.before(), List.of(), List.of(new Grouped(all, Aggregate.ROWS, Optional.empty())));
         List<Computed> places = IntStream.range(0, count)
-                .mapToObj(i -> new Computed(
-                        given.helper("number_" + (i + 1), Type.INTEGER), Expr.Literal.integer(first + i)))
+                .mapToObj(i ->
+                        new Computed(given.helper("number_" + (i + 1), Type.INTEGER), Expr.Literal.integer(first + i)))
                 .toList();
         Field name = given.helper("number_name", Type.TEXT);
         Field number = given.helper("number", Type.INTEGER);

@@ -67,7 +67,8 @@ public interface Operation {
     /// @param name by which it is looked at and saved
     /// @param words what its rows are, after their number: `rows without a match`
     /// @param breaks whether a run stops where it has any row
-    /// @param dear whether it costs more than the line itself, so that a run does not count it; it is worked out when it
+    /// @param dear whether it costs more than the line itself, so that a run does not count it; it is worked out
+    /// when it
     /// is looked at or written
     record Report(String name, Relation relation, String words, boolean breaks, boolean dear) {
         public Report(String name, Relation relation, String words) {

@@ -110,8 +110,14 @@ public final class Planner {
         Context context = new Context(before, callables.fixes(), parameters, sources, new Context.Ids(number));
         return operation(placed)
                 .flatMap(o -> given(o, placed, context).flatMap(given -> resolved(o, given, placed)))
-                .map(done -> new Step(number, line, done.after(), done.reports(), done.guard()))
+                .map(done -> new Step(number, line, done.after(), reports(before, done, context.ids()), done.guard()))
                 .orElse(idle);
+    }
+
+    private static List<Operation.Report> reports(Relation before, Operation.Resolution.Done done, Context.Ids ids) {
+        List<Operation.Report> all = new ArrayList<>(done.reports());
+        AlteredNumbers.of(before, done.after(), ids).ifPresent(all::add);
+        return all;
     }
 
     /// A line's name is no other line's, and no dataset's or job's.

@@ -375,9 +375,7 @@ public final class ValueKinds {
 
         @Override
         public Optional<Written> beginning(Choices choices) {
-            return choices.names().stream()
-                    .findFirst()
-                    .map(n -> Written.field(n, Written.pairs(Map.of("old", "new"))));
+            return choices.names().stream().findFirst().map(n -> Written.field(n, Written.pairs(Map.of("old", "new"))));
         }
     }
 
@@ -398,9 +396,7 @@ public final class ValueKinds {
                 }
                 rows.add(cells.get());
             }
-            return rows.isEmpty()
-                    ? Refusal.field("Here stand rows.", "Write [[a, 1], [b, 2]].")
-                    : Outcome.of(rows);
+            return rows.isEmpty() ? Refusal.field("Here stand rows.", "Write [[a, 1], [b, 2]].") : Outcome.of(rows);
         }
 
         @Override

@@ -89,8 +89,7 @@ final class PandasJobs extends FrameJobs {
         String measures = group.made().stream()
                 .map(PandasJobs::measure)
                 .collect(Collectors.joining(",\n    ", "{\n    ", ",\n}"));
-        return "df = grouped(df, " + names(group.keys()) + ", "
-                + (group.made().isEmpty() ? "{}" : measures) + ")";
+        return "df = grouped(df, " + names(group.keys()) + ", " + (group.made().isEmpty() ? "{}" : measures) + ")";
     }
 
     @Override

@@ -123,7 +123,8 @@ final class PlainScan {
         return -1;
     }
 
-    /// Looks at the bytes between two places, until it is known that the file is not plain, or enough records were seen.
+    /// Looks at the bytes between two places, until it is known that the file is not plain, or enough records were
+    /// seen.
     private boolean isPlain(Path file, long begin, long end) throws IOException {
         byte[] buffer = new byte[BUFFER];
         long left = end - begin;

@@ -53,8 +53,7 @@ public final class UsedFields {
             // Fields stand under each other by their places.
             case Relation.Union(List<Relation> tables) ->
                 tables.forEach(t -> t.shape().fields().forEach(this::add));
-            case Relation.Unpivot unpivot ->
-                unpivot.sets().forEach(set -> set.forEach(this::add));
+            case Relation.Unpivot unpivot -> unpivot.sets().forEach(set -> set.forEach(this::add));
         }
     }
 

@@ -79,7 +79,6 @@ public final class JobRun {
     /// The fields of the first table that nothing after it looks at, and that no output has.
     private List<Field> absent = List.of();
 
-
     private JobRun(PlannedJob job, Watcher watcher, List<Outputs.Pending> pending) {
         this.job = job;
         this.watcher = watcher;
@@ -154,16 +153,17 @@ public final class JobRun {
         long computes = step.after().parts().stream()
                 .filter(Relation.Compute.class::isInstance)
                 .count();
-        return Lineage.isByRow(step.after()) && computes <= 1 && step.reports().isEmpty();
+        return Lineage.isByRow(step.after())
+                && computes <= 1
+                && step.reports().stream().allMatch(Operation.Report::dear);
     }
 
     /// Whether an output takes a report of a line.
     private boolean isWritten(Step step) {
-        return pending.stream()
-                .anyMatch(p -> p.target()
-                        .report()
-                        .filter(r -> !r.isTable() && r.line() == step.number())
-                        .isPresent());
+        return pending.stream().anyMatch(p -> p.target()
+                .report()
+                .filter(r -> !r.isTable() && r.line() == step.number())
+                .isPresent());
     }
 
     private void compute() {
@@ -204,7 +204,9 @@ public final class JobRun {
         Set<String> used = new HashSet<>();
         job.plan().last().fields().forEach(f -> used.add(f.key()));
         for (Outputs.Pending output : pending) {
-            output.target().report().ifPresent(r -> r.report().relation().shape().fields().forEach(f -> used.add(f.key())));
+            output.target()
+                    .report()
+                    .ifPresent(r -> r.report().relation().shape().fields().forEach(f -> used.add(f.key())));
         }
         for (Segment segment : segments.subList(1, segments.size())) {
             for (Step step : segment.steps()) {
@@ -268,13 +270,13 @@ public final class JobRun {
             String told = session.told(passing.tally());
             List<Field> last = after.isEmpty() ? fields : after.getLast().fields();
             if (streams) {
-                long rows =
-                        session.write(Outputs.copy(pending.getFirst(), passing.query(told, Rows.named(last))));
+                long rows = session.write(Outputs.copy(pending.getFirst(), passing.query(told, Rows.named(last))));
                 if (rows != passing.tally().passed()) {
                     throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
                 }
             } else {
-                List<Field> held = last.stream().filter(f -> !absent.contains(f)).toList();
+                List<Field> held =
+                        last.stream().filter(f -> !absent.contains(f)).toList();
                 session.run("CREATE OR REPLACE TABLE part_0 AS "
                         + passing.query(told, held.isEmpty() ? "0 AS nothing" : Rows.keys(held)));
             }
@@ -299,8 +301,7 @@ public final class JobRun {
                     .map(r -> new LineEffect.Counted(
                             r.name(), r.words(), passing.shown(step.number(), r.name()), r.breaks()))
                     .toList();
-            effects.add(
-                    effect(step, before, rows, before - rows, 0, passing.changed(step.number()), lost, reports));
+            effects.add(effect(step, before, rows, before - rows, 0, passing.changed(step.number()), lost, reports));
             wantNothingLost(step, lost);
         }
         return "part_0";

@@ -65,7 +65,7 @@ public record LineEffect(
         public String sentence() {
             String one = words.replaceFirst("\\b(row|key|column|value)s\\b", "$1")
                     .replaceFirst("\\b(match|vanish)\\b", "$1es")
-                    .replaceFirst("\\bthat (repeat|break)\\b", "that $1s");
+                    .replaceFirst("\\bthat (repeat|break|lose)\\b", "that $1s");
             return String.format("%,d ", rows)
                     + (rows == 1 && words.contains("that")
                             ? one

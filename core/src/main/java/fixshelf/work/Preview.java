@@ -55,7 +55,12 @@ public final class Preview implements AutoCloseable {
     public enum View {
         ALL,
         CHANGED,
-        LEAVING
+        /// Those of the table before that have none after; where repeats are dropped, also those that they repeat.
+        LEAVING,
+        /// Those that come from no row before.
+        ADDED,
+        /// Those in which a value was lost.
+        LOST
     }
 
     /// Whether a line that brings in the first table again gets the rows that were looked at, and not all of them.
@@ -346,8 +351,7 @@ public final class Preview implements AutoCloseable {
             return 1;
         }
         Step step = job.plan().steps().get(line - 1);
-        boolean before = view != View.ALL && step.dropped().isPresent() || view == View.LEAVING && rowsLeave(step);
-        return before ? job.plan().before(line).number() : line;
+        return view == View.LEAVING && rowsLeave(step) ? job.plan().before(line).number() : line;
     }
 
     /// The columns that a view of a line has.
@@ -400,8 +404,7 @@ public final class Preview implements AutoCloseable {
     }
 
     private static boolean rowsLeave(Step step) {
-        return step.rows() == Lineage.Rows.FEWER
-                || step.rows() == Lineage.Rows.ANY && step.replaced().isEmpty();
+        return step.rows() == Lineage.Rows.FEWER || step.rows() == Lineage.Rows.ANY;
     }
 
     private String query(PlannedJob job, int line, View view) {
@@ -411,7 +414,7 @@ public final class Preview implements AutoCloseable {
             return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
         }
         String before = table(job, job.plan().before(line).number()).name();
-        if (view != View.ALL && step.dropped().isPresent()) {
+        if (view == View.LEAVING && step.dropped().isPresent()) {
             String over =
                     " OVER (PARTITION BY " + Rows.keys(step.dropped().get().keys()) + ")";
             return "SELECT *, p IN (SELECT o FROM " + table + ") AS stays FROM (SELECT *, count(*)" + over
@@ -424,9 +427,16 @@ public final class Preview implements AutoCloseable {
         List<Field> replaced = step.replaced().stream()
                 .filter(f -> job.plan().before(line).after().shape().has(f))
                 .toList();
-        String only = view == View.CHANGED ? " WHERE n.k > 0" : view == View.LEAVING ? " WHERE n.l > 0" : "";
-        if (replaced.isEmpty()) {
-            return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
+        String only =
+                switch (view) {
+                    case ALL -> "";
+                    case CHANGED -> " WHERE n.k > 0";
+                    case LOST -> " WHERE n.l > 0";
+                    case ADDED -> step.rows() == Lineage.Rows.ANY ? " WHERE n.o IS NULL" : " WHERE false";
+                    case LEAVING -> " WHERE false";
+                };
+        if (replaced.isEmpty() || view == View.ADDED) {
+            return "SELECT * FROM " + table + " n" + only + " ORDER BY p";
         }
         String was = replaced.stream()
                 .map(f -> ", b." + f.key() + " AS " + PreviewRow.was(f))

@@ -85,7 +85,9 @@ class SentencesTest {
                     new Filled("matching", ColumnKinds.MATCHING, pairs),
                     new Filled("mappings", ValueKinds.MAPPINGS, Written.field(name, pairs)),
                     new Filled(
-                            "rows", ValueKinds.ROWS, new Written.Items(List.of(list, Written.words(List.of("", name))))),
+                            "rows",
+                            ValueKinds.ROWS,
+                            new Written.Items(List.of(list, Written.words(List.of("", name))))),
                     new Filled("types", ValueKinds.TYPES, Written.pairs(Map.of(name, "decimal(12,2)"))),
                     new Filled(
                             "new columns",

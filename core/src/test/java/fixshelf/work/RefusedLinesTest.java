@@ -56,7 +56,8 @@ class RefusedLinesTest {
                 "put_under: list | no column in common | "
             })
     void isSaidAtThatLine(String line, String what, String todo) throws IOException {
-        Jobs.shelf(root, "a,village,hours,day\nx,y,1,2026-01-01\n", "job: job\nlines:\n  - read: {file: data/in.csv}\n");
+        Jobs.shelf(
+                root, "a,village,hours,day\nx,y,1,2026-01-01\n", "job: job\nlines:\n  - read: {file: data/in.csv}\n");
         Files.writeString(root.resolve("data/list.csv"), "k,v,t\na,b,p\nA,b,q\nz,c,r\n");
         Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
         Files.writeString(root.resolve("data/dated.csv"), "day\nx\n");

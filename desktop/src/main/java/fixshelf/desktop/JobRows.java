@@ -59,7 +59,7 @@ final class JobRows {
         this.change = change;
         this.ledger = new LedgerPage(toLine, this::backToRows);
         for (View each : View.values()) {
-            toggles.getChildren().add(toggle(Sight.of(each), words(each, false)));
+            toggles.getChildren().add(toggle(Sight.of(each), words(each)));
         }
         toggles.setPrefWrapLength(TOGGLES);
         asOf.setMinWidth(Region.USE_PREF_SIZE);
@@ -231,11 +231,10 @@ final class JobRows {
         boolean repeats = effect.flatMap(LineEffect::repeats).isPresent();
         asOf.setText("as of line " + line + (sight.view() == View.LEAVING && repeats ? ", by group" : ""));
         lost.setVisible(false);
-        if (sight.view() == View.LEAVING
-                && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
+        if (sight.view() == View.LOST && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
             int asked = line;
             model.lost(look, asked, MOST_LOST, values -> {
-                boolean late = shown != look || line != asked || sight.view() != View.LEAVING;
+                boolean late = shown != look || line != asked || sight.view() != View.LOST;
                 if (!late) {
                     listLost(look, values);
                     showRows(look, new Emphasis(Set.of(), columnsOf(values)));
@@ -264,7 +263,9 @@ final class JobRows {
                 switch (sight.view()) {
                     case ALL -> "No rows at this line.";
                     case CHANGED -> "This line changes no cell.";
-                    case LEAVING -> "No row leaves and no value is lost at this line.";
+                    case LEAVING -> "No row leaves at this line.";
+                    case ADDED -> "No row is added at this line.";
+                    case LOST -> "No value is lost at this line.";
                 };
         Sight asked = sight;
         int at = line;
@@ -285,19 +286,27 @@ final class JobRows {
             long n = effect.map(e -> switch (each) {
                         case ALL -> 0L;
                         case CHANGED -> e.cellsChanged();
-                        case LEAVING -> e.line() == 1 ? 0 : e.rowsGone() + e.valuesLost();
+                        case LEAVING -> e.line() == 1 ? 0 : e.rowsGone();
+                        case ADDED -> e.line() == 1 ? 0 : e.added();
+                        case LOST -> e.valuesLost();
                     })
                     .orElse(0L);
-            String words = words(each, effect.filter(e -> e.valuesLost() > 0).isPresent());
-            ((ToggleButton) t).setText(n > 0 ? words + String.format(" %,d", n) : words);
+            ToggleButton toggle = (ToggleButton) t;
+            toggle.setText(n > 0 ? words(each) + String.format(" %,d", n) : words(each));
+            // Rare ones take room only where there is something to see.
+            boolean rare = each == View.ADDED || each == View.LOST;
+            toggle.setVisible(!rare || n > 0 || sight.equals(of));
+            toggle.setManaged(toggle.isVisible());
         });
     }
 
-    private static String words(View view, boolean values) {
+    private static String words(View view) {
         return switch (view) {
             case ALL -> "All rows";
             case CHANGED -> "Changed cells";
-            case LEAVING -> values ? "Lost" : "Leaving";
+            case LEAVING -> "Leaving";
+            case ADDED -> "Added";
+            case LOST -> "Lost";
         };
     }
 

@@ -98,7 +98,7 @@ final class Shots {
                 workbench.fix(wanted).orElseThrow().source().text().replaceAll("(?m)^makes_missing: .*\n", "")));
         onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
         settle();
-        onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LEAVING));
+        onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LOST));
         save("jobs-lost-values");
         onScreen(() -> workbench.undo(wanted));
         onScreen(() -> frame().jobsPlace().begin(shelf.resolve("data/visits-upper-sallow.tsv")));

@@ -227,9 +227,9 @@ class StoryTest extends WindowTest {
     void lostValuesAreListedAndCanStopTheRun() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 900));
         showCleaned();
-        on(() -> frame.jobsPlace().choose(3, Preview.View.LEAVING));
+        on(() -> frame.jobsPlace().choose(3, Preview.View.LOST));
         settle();
-        assertThat(labels()).contains("No row leaves and no value is lost at this line.");
+        assertThat(labels()).contains("No value is lost at this line.");
         // What the fix no longer says of itself counts as lost at once.
         Path wanted = folder.resolve("fixes/missing/words_to_missing.fix.md");
         on(() -> {
@@ -238,7 +238,7 @@ class StoryTest extends WindowTest {
             workbench.edit(wanted, text.replaceAll("(?m)^makes_missing: .*\n", ""));
         });
         showCleaned();
-        on(() -> frame.jobsPlace().choose(3, Preview.View.LEAVING));
+        on(() -> frame.jobsPlace().choose(3, Preview.View.LOST));
         settle();
         assertThat(sentences()).anyMatch(t -> t.matches("Lost: '\\?' in weight_kg, \\d+ rows\\. A lost value "));
         assertThat(lookup(".changed-cell"))
