@@ -11,6 +11,7 @@ import fixshelf.type.Column;
 import fixshelf.type.Visible;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
+import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
@@ -114,6 +115,12 @@ final class PreviewCommand extends JobOption {
                 .toList());
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);
+        if (view.equals("near_misses")) {
+            Mending.of(shelf, preview, planned, at)
+                    .value()
+                    .orElse(List.of())
+                    .forEach(m -> out().println("To mend it, " + m.sentence() + "."));
+        }
         return Output.problems(out(), err(), stops(planned, preview), false);
     }
 

@@ -78,8 +78,38 @@ final class MatchReports {
         return new Relation.Join(other, matching.left(), matching.turned(), Relation.Meeting.WITHOUT, List.of());
     }
 
-    /// Unmatched keys that would be equal without white space, capitals, accents and marks; one join on the folded
-    /// keys.
+    /// What is left out of a key, one after another, until two are equal.
+    private enum Fold {
+        WHITE_SPACE("white space"),
+        CAPITALS("capitals"),
+        ACCENTS("accents"),
+        MARKS("marks"),
+        LEADING_ZEROS("leading zeros");
+
+        private final String words;
+
+        Fold(String words) {
+            this.words = words;
+        }
+
+        /// A key that was folded so far, folded further.
+        Expr of(Expr key) {
+            return switch (this) {
+                case WHITE_SPACE -> replaced(key, "[\\s\\p{Z}\u200B\uFEFF]+", "");
+                case CAPITALS -> Formula.call("lower", key);
+                case ACCENTS -> Formula.call("strip_accents", key);
+                case MARKS -> replaced(key, "[^\\p{L}\\p{N}]+", "");
+                case LEADING_ZEROS -> replaced(key, "(^|[^0-9])0+([0-9])", "\\1\\2");
+            };
+        }
+
+        private static Expr replaced(Expr key, String pattern, String by) {
+            return Formula.call("regexp_replace", key, Expr.Literal.text(pattern), Expr.Literal.text(by));
+        }
+    }
+
+    /// Unmatched keys that are equal without white space, capitals, accents, marks or leading zeros: one join on the
+    /// keys that are folded to the end, and the first fold after which they are equal.
     private Optional<Report> nearMisses() {
         if (left.stream().noneMatch(f -> f.type().equals(Type.TEXT))) {
             return Optional.empty();
@@ -88,48 +118,69 @@ final class MatchReports {
         Relation here =
                 new Relation.Group(without(), left, List.of(new Grouped(rows, Aggregate.ROWS, Optional.empty())));
         Relation there = new Relation.Group(other, right, List.of());
-        List<Field> foldedHere = new ArrayList<>();
-        List<Field> foldedThere = new ArrayList<>();
+        Folded mine = folded(here, left);
+        Folded theirs = folded(there, right);
         List<Relation.Pair> pairs = new ArrayList<>();
         List<Relation.Taken> taken = new ArrayList<>();
-        for (Relation.Pair pair : on) {
-            boolean text = pair.left().type().equals(Type.TEXT);
-            Field a = text ? given.helper(pair.left().name() + "_folded", Type.TEXT) : pair.left();
-            Field b = text ? given.helper(pair.right().name() + "_folded_there", Type.TEXT) : pair.right();
-            if (text) {
-                foldedHere.add(a);
-                foldedThere.add(b);
-            }
-            pairs.add(new Relation.Pair(a, b, false));
-            taken.add(new Relation.Taken(
-                    pair.right(),
-                    given.helper(pair.right().name() + "_there", pair.right().type())));
+        List<List<Expr>> equal = new ArrayList<>();
+        for (Fold _ : Fold.values()) {
+            equal.add(new ArrayList<>());
         }
-        Relation joined = new Relation.Join(
-                folded(here, left, foldedHere),
-                folded(there, right, foldedThere),
-                pairs,
-                Relation.Meeting.PAIRS,
-                taken);
         List<Field> shown = new ArrayList<>(left);
-        taken.forEach(t -> shown.add(t.made()));
+        for (int key = 0; key < on.size(); key++) {
+            Field a = left.get(key);
+            Field b = right.get(key);
+            Field shownThere = given.helper(b.name() + "_there", b.type());
+            taken.add(new Relation.Taken(b, shownThere));
+            shown.add(shownThere);
+            List<Field> foldsHere = mine.folds().get(key);
+            List<Field> foldsThere = theirs.folds().get(key);
+            pairs.add(new Relation.Pair(
+                    foldsHere.isEmpty() ? a : foldsHere.getLast(),
+                    foldsThere.isEmpty() ? b : foldsThere.getLast(),
+                    false));
+            for (int fold = 0; fold < foldsHere.size(); fold++) {
+                Field folded = given.helper("folded_there", Type.TEXT);
+                taken.add(new Relation.Taken(foldsThere.get(fold), folded));
+                equal.get(fold).add(Formula.call("=", foldsHere.get(fold).value(), folded.value()));
+            }
+        }
+        Relation joined = new Relation.Join(mine.table(), theirs.table(), pairs, Relation.Meeting.PAIRS, taken);
+        List<Expr.Branch> branches = new ArrayList<>();
+        for (Fold fold : Fold.values()) {
+            branches.add(new Expr.Branch(Formula.all(equal.get(fold.ordinal())), Expr.Literal.text(fold.words)));
+        }
+        Field why = given.helper("differ_in", Type.TEXT);
+        Relation told = new Relation.Compute(
+                joined,
+                List.of(new Computed(why, new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT))));
+        shown.add(why);
         shown.add(rows);
-        Relation sorted = new Relation.Sort(joined, List.of(new Sorted(rows, true, false)));
+        Relation sorted = new Relation.Sort(told, List.of(new Sorted(rows, true, false)));
         return Optional.of(new Report(
                 "near_misses", new Relation.Pick(sorted, new Shape(shown)), "keys that nearly match", false, true));
     }
 
-    private static Relation folded(Relation from, List<Field> keys, List<Field> folded) {
-        List<Computed> cells = new ArrayList<>();
-        for (Field key : keys) {
-            if (key.type().equals(Type.TEXT)) {
-                Expr plain = Formula.call("strip_accents", Formula.call("lower", key.value()));
-                cells.add(new Computed(
-                        folded.get(cells.size()),
-                        Formula.call(
-                                "regexp_replace", plain, Expr.Literal.text("[^\\p{L}0-9]+"), Expr.Literal.text(""))));
+    /// A table with its keys after each fold; none for keys that are no texts.
+    private record Folded(Relation table, List<List<Field>> folds) {}
+
+    private Folded folded(Relation from, List<Field> keys) {
+        Relation table = from;
+        List<List<Field>> folds = new ArrayList<>();
+        keys.forEach(_ -> folds.add(new ArrayList<>()));
+        for (Fold fold : Fold.values()) {
+            List<Computed> cells = new ArrayList<>();
+            for (int key = 0; key < keys.size(); key++) {
+                List<Field> before = folds.get(key);
+                if (keys.get(key).type().equals(Type.TEXT)) {
+                    Expr value = before.isEmpty() ? keys.get(key).value() : before.getLast().value();
+                    Field made = given.helper("folded", Type.TEXT);
+                    cells.add(new Computed(made, fold.of(value)));
+                    before.add(made);
+                }
             }
+            table = new Relation.Compute(table, cells);
         }
-        return new Relation.Compute(from, cells);
+        return new Folded(table, folds);
     }
 }

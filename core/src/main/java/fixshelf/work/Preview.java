@@ -331,6 +331,13 @@ public final class Preview implements AutoCloseable {
         return table(job, line).name();
     }
 
+    /// Keeps some rows of a relation beside a line in a table.
+    void keep(PlannedJob job, Relation relation, String table, int most) {
+        loaded.session()
+                .run("CREATE OR REPLACE TABLE " + table + " AS SELECT * FROM (" + Rows.beside(relation, bases(job))
+                        + ") ORDER BY p LIMIT " + most);
+    }
+
     DuckSession session() {
         return loaded.session();
     }

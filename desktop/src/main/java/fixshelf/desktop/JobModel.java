@@ -20,6 +20,7 @@ import fixshelf.work.Datasets;
 import fixshelf.work.JobRun;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
+import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
@@ -178,6 +179,16 @@ final class JobModel {
                         ? Outcome.<List<LostValue>>of(List.of())
                         : preview.lost(look.planned(), line, most),
                 values -> done.accept(values.value().orElse(List.of())));
+    }
+
+    /// Lines that would mend the keys which nearly match at a line.
+    void mendings(Shelf shelf, Look look, int line, Consumer<List<Mending>> done) {
+        background.ask(
+                Request.now(LANE, "trying what mends the keys"),
+                () -> preview == null
+                        ? Outcome.<List<Mending>>of(List.of())
+                        : Mending.of(shelf, preview, look.planned(), line),
+                found -> done.accept(found.value().orElse(List.of())));
     }
 
     /// The columns of a dataset; none where its file cannot be read.

@@ -5,15 +5,16 @@ import fixshelf.desktop.RowsGrid.Emphasis;
 import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
 import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
 import fixshelf.work.Ledger;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
+import fixshelf.work.Mending;
 import fixshelf.work.Preview;
 import fixshelf.work.Preview.View;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.BiConsumer;
 import java.util.function.IntConsumer;
 import java.util.function.IntFunction;
 import javafx.scene.Node;
@@ -37,7 +38,7 @@ final class JobRows {
     private static final double TOGGLES = 600;
 
     private final JobModel model;
-    private final BiConsumer<Integer, Line> change;
+    private final Editing editing;
     private final ToggleGroup views = new ToggleGroup();
     private final Label asOf = Ui.label("", "soft");
     private final Label message = Ui.wrapped("", "soft");
@@ -53,10 +54,22 @@ final class JobRows {
     private int line = 1;
     private IntFunction<String> sentences = _ -> "";
 
-    /// `change` is told the index of a line and the line as it is to be, `toLine` the number of one to look at.
-    JobRows(JobModel model, BiConsumer<Integer, Line> change, IntConsumer toLine) {
+    /// What can be done to the job from its rows.
+    interface Editing {
+        /// The shelf of the job.
+        Shelf shelf();
+
+        /// Gives the line at an index, from 0, another text.
+        void replace(int index, Line line);
+
+        /// Puts a line at an index, from 0, before the one that stands there.
+        void insert(int index, Line line);
+    }
+
+    /// `toLine` is told the number of a line to look at.
+    JobRows(JobModel model, Editing editing, IntConsumer toLine) {
         this.model = model;
-        this.change = change;
+        this.editing = editing;
         this.ledger = new LedgerPage(toLine, this::backToRows);
         for (View each : View.values()) {
             toggles.getChildren().add(toggle(Sight.of(each), words(each)));
@@ -241,8 +254,36 @@ final class JobRows {
                 }
             });
         } else {
+            if (sight.name().equals(NEAR_MISSES)) {
+                int asked = line;
+                model.mendings(editing.shelf(), look, asked, found -> listMendings(look, asked, found));
+            }
             showRows(look, new Emphasis(sight.view() == View.CHANGED ? look.computedAt(line) : Set.of(), List.of()));
         }
+    }
+
+    private static final String NEAR_MISSES = "near_misses";
+
+    /// Lines that would mend keys which nearly match; pressed, one is written.
+    private void listMendings(JobModel.Look look, int at, List<Mending> mendings) {
+        if (shown != look || line != at || !sight.name().equals(NEAR_MISSES) || mendings.isEmpty()) {
+            return;
+        }
+        lost.getChildren().setAll(Ui.sentence("To mend it, "));
+        for (Mending mending : mendings) {
+            lost.getChildren()
+                    .addAll(
+                            Ui.sentence(mendings.indexOf(mending) == 0 ? "" : "; or "),
+                            Ui.blank(mending.sentence(), "blank", () -> {
+                                if (mending.inserted()) {
+                                    editing.insert(at - 1, mending.line());
+                                } else {
+                                    editing.replace(at - 1, mending.line());
+                                }
+                            }));
+        }
+        lost.getChildren().add(Ui.sentence("."));
+        lost.setVisible(true);
     }
 
     private static List<String> columnsOf(List<LostValue> values) {
@@ -324,7 +365,7 @@ final class JobRows {
                         Ui.blank(
                                 stops ? Sentences.STOPS : "becomes missing",
                                 "blank",
-                                () -> change.accept(line - 1, placed.line().withStrict(!stops))),
+                                () -> editing.replace(line - 1, placed.line().withStrict(!stops))),
                         Ui.sentence("."));
         lost.setVisible(true);
     }

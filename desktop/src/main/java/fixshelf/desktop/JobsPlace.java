@@ -10,6 +10,7 @@ import fixshelf.shelf.FixOfLines;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
+import fixshelf.shelf.Shelf;
 import fixshelf.source.DelimitedFile;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
@@ -34,7 +35,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// The job card on the left, the data as of the chosen line on the right.
-final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page {
+final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRows.Editing {
     private final Workbench workbench;
     private final Runnable changed;
     private final Consumer<String> toFix;
@@ -61,7 +62,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page {
         this.toFix = toFix;
         this.model = new JobModel(workbench.background());
         this.card = new JobCard(workbench, this);
-        this.rows = new JobRows(model, this::changed, this::chosen);
+        this.rows = new JobRows(model, this, this::chosen);
         this.outputs = new JobOutputs(workbench, this::edit);
         jobs.setAccessibleText("Job");
         jobs.getStyleClass().add("job-choice");
@@ -232,6 +233,24 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page {
     @Override
     public void changed(int index, Line line) {
         lines.replace(index, line);
+    }
+
+    @Override
+    public Shelf shelf() {
+        return workbench.shelf();
+    }
+
+    @Override
+    public void replace(int index, Line line) {
+        lines.replace(index, line);
+    }
+
+    @Override
+    public void insert(int index, Line line) {
+        job().ifPresent(j -> {
+            lines.choose(index + 2);
+            edit(JobEdits.insertLine(j, index, line));
+        });
     }
 
     @Override

@@ -1,0 +1,95 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// Keys without a match that are equal to one of the other table but for something small, and what that is.
+class NearMissesTest {
+    @TempDir
+    Path root;
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            ignoreLeadingAndTrailingWhitespace = false,
+            value = {
+                "Oatherby |Oatherby|white space",
+                "Oather\u00A0by|Oather by|white space",
+                "Oatherby\u200B|Oatherby|white space",
+                " OATHERBY|Oatherby|capitals",
+                "Öatherby|oatherby|accents",
+                "o\u0308atherby|öatherby|accents",
+                "Oather-by|oather by|marks",
+                "AQ-417|AQ-00417|leading zeros",
+                "0417|417|leading zeros",
+                "417|4170|",
+                "Oatherby|Oatherly|"
+            })
+    void sayWhereKeysDiffer(String here, String there, String why) throws Exception {
+        Jobs.shelf(root, "k,n\n\"" + here + "\",1\n\"" + here + "\",2\n,3\nsame,4\n", "job: job\n");
+        Files.writeString(root.resolve("data/list.csv"), "k,v\n\"" + there + "\",x\nsame,y\n");
+        Files.writeString(
+                root.resolve("datasets/list.yaml"),
+                "dataset: list\nread: data/list.csv\n");
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - bring_in: [v]\n    from: list\n"
+                        + "    matching: {k: k}\noutputs:\n  - write: out.csv\n");
+        Shelf shelf = ShelfReader.read(root).get();
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            String seen = preview
+                    .rows(planned, Preview.report(planned, 2, "near_misses").orElseThrow(), 0, 10)
+                    .get()
+                    .stream()
+                    .map(r -> r.cells().get(2).value() + " " + r.cells().get(3).value())
+                    .collect(Collectors.joining(";"));
+            assertThat(seen).isEqualTo(why == null ? "" : why + " 2");
+        }
+    }
+
+    /// What would mend them is tried: how many rows more match, and how many several; what makes more rows ambiguous
+    /// than it mends is not offered.
+    @Test
+    void areMendedByLinesThatWereTried() throws Exception {
+        Jobs.shelf(root, "k,n\nOatherby ,1\nOatherby ,2\nFENNICK,3\nsame,4\n", "job: job\n");
+        Files.writeString(root.resolve("data/list.csv"), "k,v\nOatherby,x\nOatherby,y\nFennick,z\nsame,y\n");
+        Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
+        for (String body : List.of("lower(trim(text))", "substr(text, 0, 0) || 'x'")) {
+            String name = body.startsWith("lower") ? "folded" : "nothing_left";
+            Files.writeString(
+                    root.resolve("fixes/" + name + ".fix.md"),
+                    "---\nfix: " + name + "\nparameters:\n  text: {type: text}\nreturns: text\n---\n# X\n\n```sql\nRETURN "
+                            + body + ";\n```\n");
+        }
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - bring_in: [v]\n    from: list\n"
+                        + "    matching: {k: k}\n    several: first\noutputs:\n  - write: out.csv\n");
+        Shelf shelf = ShelfReader.read(root).get();
+        assertThat(shelf.problems()).isEmpty();
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            preview.look(planned).get();
+            assertThat(Mending.of(shelf, preview, planned, 2).get().stream()
+                            .map(m -> m.line().call() + " " + m.sentence())
+                            .toList())
+                    .containsExactly(
+                            "bring_in compare through folded: 3 rows more match, 2 match several",
+                            "by_mapping put a line before it that gives keys the names there: 3 rows more match, 2 match several");
+        }
+    }
+}
