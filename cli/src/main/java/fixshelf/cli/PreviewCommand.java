@@ -116,10 +116,8 @@ final class PreviewCommand extends JobOption {
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);
         if (view.equals("near_misses")) {
-            Mending.of(shelf, preview, planned, at)
-                    .value()
-                    .orElse(List.of())
-                    .forEach(m -> out().println("To mend it, " + m.sentence() + "."));
+            Mending.of(shelf, preview, planned, at).value().orElse(List.of()).forEach(m -> out().println(
+                            "To mend it, " + m.sentence() + "."));
         }
         return Output.problems(out(), err(), stops(planned, preview), false);
     }

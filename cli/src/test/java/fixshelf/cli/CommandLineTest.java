@@ -141,7 +141,7 @@ class CommandLineTest {
                 new Case("preview visits_clean --rows 0", 0, "as of line 8, based on all 600 rows"),
                 new Case("preview visits_clean --rows -1", 2, "--rows"),
                 new Case("preview visits_clean --rows many", 2, "--rows"),
-                new Case("preview visits_clean --view lost", 2, "all, changed, leaving"),
+                new Case("preview visits_clean --view gone", 2, "all, changed, leaving, added, lost"),
                 new Case("preview visits_clean --view leaving --line 8 --rows 3", 0, " leaves"),
                 new Case("preview visits_clean --set outt=x", 1, "Nearest: out"),
                 new Case("run visits_clean --set out", 2, "--set"),

@@ -152,8 +152,7 @@ final class MatchReports {
         }
         Field why = given.helper("differ_in", Type.TEXT);
         Relation told = new Relation.Compute(
-                joined,
-                List.of(new Computed(why, new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT))));
+                joined, List.of(new Computed(why, new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT))));
         shown.add(why);
         shown.add(rows);
         Relation sorted = new Relation.Sort(told, List.of(new Sorted(rows, true, false)));
@@ -173,7 +172,9 @@ final class MatchReports {
             for (int key = 0; key < keys.size(); key++) {
                 List<Field> before = folds.get(key);
                 if (keys.get(key).type().equals(Type.TEXT)) {
-                    Expr value = before.isEmpty() ? keys.get(key).value() : before.getLast().value();
+                    Expr value = before.isEmpty()
+                            ? keys.get(key).value()
+                            : before.getLast().value();
                     Field made = given.helper("folded", Type.TEXT);
                     cells.add(new Computed(made, fold.of(value)));
                     before.add(made);

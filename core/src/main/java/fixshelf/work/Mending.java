@@ -34,10 +34,12 @@ import java.util.TreeSet;
 /// @param line what is written
 /// @param inserted whether it comes before the line that matches, instead of in its place
 /// @param more how many rows more would match
-/// @param ambiguous how many rows would match several then; negative where the line does not say
-public record Mending(Line line, boolean inserted, long more, long ambiguous) {
+/// @param ambiguous how many rows would match several then
+/// @param now how many match several now
+public record Mending(Line line, boolean inserted, long more, long ambiguous, long now) {
     static final String NEAR_MISSES = "near_misses";
     private static final String WITHOUT = "without_match";
+    private static final String AMBIGUOUS = "ambiguous";
     private static final String NEAR = "near_keys";
     private static final int MOST_FIXES = 6;
     private static final int MOST_SHOWN = 3;
@@ -52,9 +54,14 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous) {
                                 .flatMap(Written::texts)
                                 .map(List::getFirst)
                                 .orElse("?");
-        String several = ambiguous == 0 ? "none matches several" : String.format("%,d match several", ambiguous);
-        return what + String.format(": %,d %s more %s", more, more == 1 ? "row" : "rows", more == 1 ? "matches" : "match")
-                + (ambiguous < 0 ? "" : ", " + several);
+        String several = ambiguous == 0
+                ? "none matches several"
+                : ambiguous <= now
+                        ? "no more than now match several"
+                        : String.format("%,d more match several", ambiguous - now);
+        return what
+                + String.format(": %,d %s more %s", more, more == 1 ? "row" : "rows", more == 1 ? "matches" : "match")
+                + ", " + several;
     }
 
     /// Those that help a line with near misses, the most helpful first: fixes of the shelf through which keys can be
@@ -64,7 +71,8 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous) {
         if (near.isEmpty()) {
             return Outcome.of(List.of());
         }
-        return Preview.guarded(() -> new Trial(shelf, preview, job, line, near.get().relation()).all());
+        return Preview.guarded(
+                () -> new Trial(shelf, preview, job, line, near.get().relation()).all());
     }
 
     /// @param near a row for each pair of keys: those here, those there, what they differ in, how many rows
@@ -83,11 +91,11 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous) {
                             .ifPresent(all::add);
                 }
             }
-            mapping().flatMap(m -> tried(JobEdits.insertLine(job.job(), line - 1, m), m, line + 1))
+            mapping()
+                    .flatMap(m -> tried(JobEdits.insertLine(job.job(), line - 1, m), m, line + 1))
                     .ifPresent(all::add);
-            long before = counted(job, line, "ambiguous").orElse(0L);
-            all.removeIf(m -> m.ambiguous() - before >= m.more());
-            all.sort(Comparator.comparingLong((Mending m) -> Math.max(0, m.ambiguous() - before) - m.more()));
+            all.removeIf(m -> m.ambiguous() - m.now() >= m.more());
+            all.sort(Comparator.comparingLong((Mending m) -> Math.max(0, m.ambiguous() - m.now()) - m.more()));
             return all.subList(0, Math.min(MOST_SHOWN, all.size()));
         }
 
@@ -119,7 +127,8 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous) {
             return !fix.parameters().isEmpty()
                     && fix.returns().equals(Type.TEXT)
                     && fix.parameters().getFirst().type().equals(Type.TEXT)
-                    && fix.parameters().stream().skip(1).allMatch(p -> p.fallback().isPresent());
+                    && fix.parameters().stream().skip(1).allMatch(p -> p.fallback()
+                            .isPresent());
         }
 
         private long helped(Definition fix) {
@@ -140,7 +149,8 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous) {
             Relation helped = new Relation.Keep(new Relation.Source(NEAR, near.shape()), Formula.all(equal));
             String rows = near.shape().fields().getLast().key();
             return preview.session()
-                    .number("SELECT coalesce(sum(" + rows + "), 0)::BIGINT FROM (" + Rows.beside(helped, _ -> NEAR) + ")");
+                    .number("SELECT coalesce(sum(" + rows + "), 0)::BIGINT FROM (" + Rows.beside(helped, _ -> NEAR)
+                            + ")");
         }
 
         /// A mapping of one key of text, where it is clear what each becomes.
@@ -181,10 +191,9 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous) {
             }
             long more = counted(job, line, WITHOUT).orElse(0L)
                     - counted(planned.get(), at, WITHOUT).orElse(0L);
-            long ambiguous = counted(planned.get(), at, "ambiguous").orElse(-1L);
-            return more > 0
-                    ? Optional.of(new Mending(written, at != line, more, ambiguous))
-                    : Optional.empty();
+            long ambiguous = counted(planned.get(), at, AMBIGUOUS).orElse(0L);
+            long now = counted(job, line, AMBIGUOUS).orElse(0L);
+            return more > 0 ? Optional.of(new Mending(written, at != line, more, ambiguous, now)) : Optional.empty();
         }
 
         private Optional<Long> counted(PlannedJob planned, int at, String report) {

@@ -39,9 +39,7 @@ class NearMissesTest {
     void sayWhereKeysDiffer(String here, String there, String why) throws Exception {
         Jobs.shelf(root, "k,n\n\"" + here + "\",1\n\"" + here + "\",2\n,3\nsame,4\n", "job: job\n");
         Files.writeString(root.resolve("data/list.csv"), "k,v\n\"" + there + "\",x\nsame,y\n");
-        Files.writeString(
-                root.resolve("datasets/list.yaml"),
-                "dataset: list\nread: data/list.csv\n");
+        Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
         Files.writeString(
                 root.resolve("jobs/job.yaml"),
                 "job: job\nlines:\n  - read: {file: data/in.csv}\n  - bring_in: [v]\n    from: list\n"
@@ -50,12 +48,18 @@ class NearMissesTest {
         PlannedJob planned =
                 PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
         try (Preview preview = Preview.open(planned.source()).get()) {
-            String seen = preview
-                    .rows(planned, Preview.report(planned, 2, "near_misses").orElseThrow(), 0, 10)
-                    .get()
-                    .stream()
-                    .map(r -> r.cells().get(2).value() + " " + r.cells().get(3).value())
-                    .collect(Collectors.joining(";"));
+            String seen =
+                    preview
+                            .rows(
+                                    planned,
+                                    Preview.report(planned, 2, "near_misses").orElseThrow(),
+                                    0,
+                                    10)
+                            .get()
+                            .stream()
+                            .map(r -> r.cells().get(2).value() + " "
+                                    + r.cells().get(3).value())
+                            .collect(Collectors.joining(";"));
             assertThat(seen).isEqualTo(why == null ? "" : why + " 2");
         }
     }
@@ -71,8 +75,9 @@ class NearMissesTest {
             String name = body.startsWith("lower") ? "folded" : "nothing_left";
             Files.writeString(
                     root.resolve("fixes/" + name + ".fix.md"),
-                    "---\nfix: " + name + "\nparameters:\n  text: {type: text}\nreturns: text\n---\n# X\n\n```sql\nRETURN "
-                            + body + ";\n```\n");
+                    "---\nfix: " + name
+                            + "\nparameters:\n  text: {type: text}\nreturns: text\n---\n# X\n\n```sql\nRETURN " + body
+                            + ";\n```\n");
         }
         Files.writeString(
                 root.resolve("jobs/job.yaml"),
@@ -88,8 +93,8 @@ class NearMissesTest {
                             .map(m -> m.line().call() + " " + m.sentence())
                             .toList())
                     .containsExactly(
-                            "bring_in compare through folded: 3 rows more match, 2 match several",
-                            "by_mapping put a line before it that gives keys the names there: 3 rows more match, 2 match several");
+                            "bring_in compare through folded: 3 rows more match, 2 more match several",
+                            "by_mapping put a line before it that gives keys the names there: 3 rows more match, 2 more match several");
         }
     }
 }

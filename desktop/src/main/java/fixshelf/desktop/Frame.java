@@ -304,7 +304,7 @@ final class Frame {
                 targets.add(new Target("table fix", fix.name(), () -> showFix(fix.name())));
             }
             for (JobPage job : workbench.shelf().jobs()) {
-                targets.add(new Target("job", job.title(), () -> {
+                targets.add(new Target("job " + job.name(), job.title(), () -> {
                     enter(jobsPlace());
                     jobsPlace().show(job.file());
                 }));

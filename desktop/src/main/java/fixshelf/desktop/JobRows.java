@@ -269,11 +269,11 @@ final class JobRows {
         if (shown != look || line != at || !sight.name().equals(NEAR_MISSES) || mendings.isEmpty()) {
             return;
         }
-        lost.getChildren().setAll(Ui.sentence("To mend it, "));
+        lost.getChildren().setAll(Ui.sentence("To mend it,\n"));
         for (Mending mending : mendings) {
             lost.getChildren()
                     .addAll(
-                            Ui.sentence(mendings.indexOf(mending) == 0 ? "" : "; or "),
+                            Ui.sentence(mendings.indexOf(mending) == 0 ? "" : ";\nor "),
                             Ui.blank(mending.sentence(), "blank", () -> {
                                 if (mending.inserted()) {
                                     editing.insert(at - 1, mending.line());

@@ -31,6 +31,8 @@ final class JumpField extends TextField {
         list.getStyleClass().add("jump-list");
         list.setCellFactory(_ -> new TargetCell());
         list.setOnMouseClicked(_ -> go());
+        // Keys go to the field.
+        list.setFocusTraversable(false);
         popup.getContent().add(list);
         popup.setAutoHide(true);
         textProperty().addListener(_ -> find());
@@ -68,7 +70,8 @@ final class JumpField extends TextField {
         List<Target> hold = new ArrayList<>();
         for (Target target : targets.get()) {
             String text = (target.text() + " " + target.kind()).toLowerCase(Locale.ROOT);
-            if (words.stream().allMatch(text::contains)) {
+            String spoken = text.replace('_', ' ');
+            if (words.stream().allMatch(w -> text.contains(w) || spoken.contains(w))) {
                 (text.startsWith(words.getFirst()) ? begin : hold).add(target);
             }
         }
