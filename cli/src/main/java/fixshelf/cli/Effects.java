@@ -6,6 +6,7 @@ import fixshelf.plan.Written;
 import fixshelf.plan.Sentences;
 import fixshelf.shelf.Shelf;
 import fixshelf.table.Lineage;
+import fixshelf.work.Figure;
 import fixshelf.work.LineEffect;
 import fixshelf.work.PlannedJob;
 import java.io.PrintWriter;
@@ -19,6 +20,12 @@ final class Effects {
     private Effects() {}
 
     static void print(PrintWriter out, Shelf shelf, PlannedJob planned, List<LineEffect> effects) {
+        print(out, shelf, planned, effects, List.of());
+    }
+
+    /// @param figures those that are watched, after each line; none where nobody looked
+    static void print(
+            PrintWriter out, Shelf shelf, PlannedJob planned, List<LineEffect> effects, List<List<Figure>> figures) {
         for (LineEffect effect : effects) {
             Line line = planned.job().lines().get(effect.line() - 1).line();
             // With the values of this time in its path.
@@ -36,6 +43,9 @@ final class Effects {
             out.printf(fits ? "%3d  %-" + MOST + "s  %s%n" : "%3d  %s%s%n", effect.line(), sentence, margin);
             String reason = planned.job().lines().get(effect.line() - 1).reason();
             effect.reports().stream().filter(r -> r.rows() > 0).forEach(r -> out.println("     " + r.sentence()));
+            if (effect.line() <= figures.size()) {
+                figures.get(effect.line() - 1).forEach(f -> out.println("     " + f.sentence()));
+            }
             if (!reason.isBlank()) {
                 out.println("     because: " + reason.strip());
             }

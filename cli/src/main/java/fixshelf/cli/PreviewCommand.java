@@ -9,6 +9,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
+import fixshelf.work.Figure;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
@@ -90,6 +91,15 @@ final class PreviewCommand extends JobOption {
                     .put("source", planned.source().file().toString())
                     .put("rows_looked_at", preview.rows());
             Effects.json(node, effects.get());
+            ArrayNode watched = node.putArray("figures");
+            List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
+            for (int i = 0; i < figures.size(); i++) {
+                int number = i + 1;
+                figures.get(i).forEach(f -> watched.addObject()
+                        .put("line", number)
+                        .put("name", f.name())
+                        .put("value", f.value() == null ? null : f.value().toString()));
+            }
             ArrayNode lost = node.putArray("lost");
             preview.lost(planned, at, MOST_LOST).value().orElse(List.of()).forEach(l -> lost.addObject()
                     .put("column", l.column())
@@ -101,7 +111,8 @@ final class PreviewCommand extends JobOption {
             Output.json(out(), node);
             return stops(planned, preview).isEmpty() ? Output.FINE : Output.PROBLEMS;
         }
-        Effects.print(out(), shelf, planned, effects.get());
+        List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
+        Effects.print(out(), shelf, planned, effects.get(), figures);
         effects.get().stream().filter(e -> e.valuesLost() > 0).forEach(e -> {
             List<LostValue> lost =
                     preview.lost(planned, e.line(), MOST_LOST).value().orElse(List.of());

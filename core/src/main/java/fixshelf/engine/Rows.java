@@ -7,6 +7,7 @@ import fixshelf.table.Field;
 import fixshelf.table.Relation;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -44,31 +45,24 @@ public final class Rows {
 
     /// A query for what a line makes: its fields with `p`, where it came from in `o`, and counts in `k` and `l`.
     public static String traced(Relation relation, Function<Relation, String> bases) {
-        return query(
-                relation,
-                RelationSql.Manner.inside(true, true, true, List.of()),
-                bases,
-                "p, o, k, l, " + keys(relation.shape().fields()),
-                " ORDER BY p");
+        RelationSql.Manner manner = RelationSql.Manner.inside(true, true, true, List.of());
+        RelationSql sql = new RelationSql(DUCKDB, manner, bases);
+        return query(sql, relation, "p, o, k, l, " + keys(relation.shape().fields()), " ORDER BY p");
     }
 
     /// A query for a table beside a line: its fields with `p`.
     public static String beside(Relation relation, Function<Relation, String> bases) {
-        return query(
-                relation,
-                RelationSql.Manner.inside(true, false, false, List.of()),
-                bases,
-                "p, " + keys(relation.shape().fields()),
-                "");
+        return beside(relation, bases, Map.of());
     }
 
-    private static String query(
-            Relation relation,
-            RelationSql.Manner manner,
-            Function<Relation, String> bases,
-            String columns,
-            String order) {
-        RelationSql sql = new RelationSql(DUCKDB, manner, bases);
+    /// As above; `known` are relations that stand in tables already, with their fields and `p`.
+    public static String beside(Relation relation, Function<Relation, String> bases, Map<Relation, String> known) {
+        RelationSql.Manner manner = RelationSql.Manner.inside(true, false, false, List.of());
+        RelationSql sql = new RelationSql(DUCKDB, manner, bases, known);
+        return query(sql, relation, "p, " + keys(relation.shape().fields()), "");
+    }
+
+    private static String query(RelationSql sql, Relation relation, String columns, String order) {
         String last = sql.write(relation, "made");
         String with = sql.queries().isEmpty() ? "" : "WITH " + String.join(",\n", sql.queries()) + "\n";
         return with + "SELECT " + columns + " FROM " + last + order;

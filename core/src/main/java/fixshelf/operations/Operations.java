@@ -67,7 +67,8 @@ public final class Operations {
             new MakeSureFilled(),
             new MakeSureUnique(),
             new MakeSureIn(),
-            new MakeSureTotal());
+            new MakeSureTotal(),
+            new Watch());
 
     private Operations() {}
 

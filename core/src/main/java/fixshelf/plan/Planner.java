@@ -20,6 +20,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /// Resolves the lines after the first against the columns of the source, and reports all that does not fit.
@@ -109,9 +110,21 @@ public final class Planner {
         wantFreeName(placed);
         Context context = new Context(before, callables.fixes(), parameters, sources, new Context.Ids(number));
         return operation(placed)
-                .flatMap(o -> given(o, placed, context).flatMap(given -> resolved(o, given, placed)))
-                .map(done -> new Step(number, line, done.after(), reports(before, done, context.ids()), done.guard()))
+                .flatMap(o -> given(o, placed, context).flatMap(given -> resolved(o, given, placed)
+                        .map(done -> new Step(
+                                number,
+                                line,
+                                done.after(),
+                                reports(before, done, context.ids()),
+                                done.guard(),
+                                watch(o, given)))))
                 .orElse(idle);
+    }
+
+    private static Optional<Function<Relation, Optional<Relation>>> watch(Operation operation, Given given) {
+        return operation instanceof Watching watching
+                ? Optional.of(table -> watching.figures(given, table))
+                : Optional.empty();
     }
 
     private static List<Operation.Report> reports(Relation before, Operation.Resolution.Done done, Context.Ids ids) {

@@ -6,15 +6,22 @@ import fixshelf.table.Relation;
 import fixshelf.type.Column;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import java.util.stream.Stream;
 
 /// A resolved line: the table afterwards, as worked out of the result of the line before.
 ///
 /// @param number of the line, from 1
+/// @param watch gives figures of its table, and of those after it, where they can be worked out
 public record Step(
-        int number, Line line, Relation after, List<Operation.Report> reports, Optional<Operation.Guard> guard) {
+        int number,
+        Line line,
+        Relation after,
+        List<Operation.Report> reports,
+        Optional<Operation.Guard> guard,
+        Optional<Function<Relation, Optional<Relation>>> watch) {
     public Step(int number, Line line, Relation after, List<Operation.Report> reports) {
-        this(number, line, after, reports, Optional.empty());
+        this(number, line, after, reports, Optional.empty(), Optional.empty());
     }
 
     public Step {

@@ -71,6 +71,13 @@ public final class RelationSql {
         this.bases = bases;
     }
 
+    /// As above, where some relations stand in tables already.
+    public RelationSql(
+            SqlLanguage language, Manner manner, Function<Relation, String> bases, Map<Relation, String> known) {
+        this(language, manner, bases);
+        names.putAll(known);
+    }
+
     /// The named queries that were written so far, in their order: `name AS (…)`.
     public List<String> queries() {
         return List.copyOf(queries);

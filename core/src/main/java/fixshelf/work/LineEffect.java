@@ -133,7 +133,7 @@ public record LineEffect(
 
     private String nothing() {
         return switch (rows) {
-            case SAME -> "no cell";
+            case SAME -> "no change";
             case FEWER -> "no row";
             case ANY, MERGED -> "the same rows";
         };

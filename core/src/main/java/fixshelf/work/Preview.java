@@ -17,6 +17,7 @@ import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -151,6 +152,37 @@ public final class Preview implements AutoCloseable {
         });
     }
 
+    /// The watched figures after each line, from the first; none at lines that are not watched.
+    public Outcome<List<List<Figure>>> figures(PlannedJob job) {
+        return guarded(() -> {
+            List<List<Figure>> all = new ArrayList<>();
+            Map<String, Object> last = new HashMap<>();
+            List<Step> steps = job.plan().steps();
+            for (Step step : steps) {
+                List<Figure> here = new ArrayList<>();
+                for (Step watched : steps.subList(0, step.number())) {
+                    watched.watch()
+                            .flatMap(w -> w.apply(step.result()))
+                            .ifPresent(f -> here.addAll(figures(job, watched.number(), f, last)));
+                }
+                all.add(here);
+            }
+            return all;
+        });
+    }
+
+    private List<Figure> figures(PlannedJob job, int watched, Relation figures, Map<String, Object> last) {
+        Grid grid = loaded.session().query("SELECT * EXCLUDE (p) FROM (" + Rows.beside(figures, bases(job)) + ")");
+        List<Figure> all = new ArrayList<>();
+        for (int i = 0; i < figures.shape().fields().size(); i++) {
+            String name = figures.shape().fields().get(i).name();
+            Object value = grid.rows().getFirst().get(i);
+            Object before = value == null ? last.get(watched + name) : last.put(watched + name, value);
+            all.add(new Figure(name, value, Optional.ofNullable(before)));
+        }
+        return all;
+    }
+
     private void forget(Set<String> used) {
         if (tables.size() < MOST_TABLES) {
             return;
@@ -277,13 +309,37 @@ public final class Preview implements AutoCloseable {
     }
 
     private List<LineEffect.Counted> reports(PlannedJob job, Step step) {
-        return step.reports().stream()
+        Map<Relation, String> shared = shared(job, step);
+        List<LineEffect.Counted> counted = step.reports().stream()
                 .map(r -> new LineEffect.Counted(
                         r.name(),
                         r.words(),
-                        loaded.session().number("SELECT count(*) FROM (" + Rows.beside(r.relation(), bases(job)) + ")"),
+                        loaded.session()
+                                .number("SELECT count(*) FROM (" + Rows.beside(r.relation(), bases(job), shared) + ")"),
                         r.breaks()))
                 .toList();
+        shared.values().forEach(t -> loaded.session().run("DROP TABLE " + t));
+        return counted;
+    }
+
+    /// Tables of cells that several reports look at, such as keys that went through a fix: worked out once.
+    private Map<Relation, String> shared(PlannedJob job, Step step) {
+        Map<Relation, Integer> uses = new IdentityHashMap<>();
+        for (Operation.Report report : step.reports()) {
+            report.relation().parts().stream()
+                    .filter(p -> p instanceof Relation.Compute compute
+                            && compute.from().inputs().isEmpty())
+                    .forEach(p -> uses.merge(p, 1, Integer::sum));
+        }
+        Map<Relation, String> tables = new IdentityHashMap<>();
+        uses.forEach((relation, times) -> {
+            if (times > 1) {
+                String name = "shared_" + nextTable++;
+                loaded.session().run("CREATE TABLE " + name + " AS " + Rows.beside(relation, bases(job)));
+                tables.put(relation, name);
+            }
+        });
+        return tables;
     }
 
     private Optional<LineEffect.Repeats> repeats(Step step, String before) {

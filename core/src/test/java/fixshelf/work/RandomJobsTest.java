@@ -128,6 +128,7 @@ public class RandomJobsTest {
             "new_ids: [k]\n    into: nr",
             "new_ids: [v]\n    into: line_2\n    known: list",
             "put_under: list",
+            "watch: {watched: count(n), row_count: count_rows()}",
             "group: [k, v]\n    measures: {n: count_rows(), select: max(n)}\n    totals: each",
             "count_by: [k, v]\n    combinations: every\n    into: n\n    totals: all",
             "count_by: [v, select]\n    combinations: every\n    into: line_2",

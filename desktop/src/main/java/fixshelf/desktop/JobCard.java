@@ -43,7 +43,8 @@ final class JobCard {
     }
 
     private static final int LONGEST = 52;
-    private static final int MARGIN = 17;
+    private static final int SHORT = 30;
+    private static final int MARGIN = 15;
 
     private final Workbench workbench;
     private final Listener listener;
@@ -99,6 +100,13 @@ final class JobCard {
                 sentence.getChildren().addAll(Ui.sentence("  "), name(placed.line(), index, "more"));
             }
         }
+        // A long blank is cut at the end of the line, and not written over what stands beside it.
+        sentence.getChildren().forEach(part -> {
+            if (part instanceof Button button) {
+                button.setMinWidth(0);
+                button.maxWidthProperty().bind(sentence.widthProperty());
+            }
+        });
         VBox words = new VBox(3, sentence);
         HBox.setHgrow(words, Priority.ALWAYS);
         words.setMinWidth(0);
@@ -117,6 +125,8 @@ final class JobCard {
                 .flatMap(l -> l.problems().stream())
                 .filter(p -> p.where().span().equals(placed.span()))
                 .forEach(p -> words.getChildren().add(Ui.wrapped("▲ " + p.sentence(), "problem", "small")));
+        look.stream().flatMap(l -> l.figures(at).stream()).forEach(f -> words.getChildren()
+                .add(Ui.wrapped(f.sentence(), f.isChanged() ? "figure-changed" : "soft", "small")));
         boolean strict = placed.line().strict();
         effect.filter(e -> strict && e.valuesLost() > 0).ifPresent(e -> words.getChildren()
                 .add(Ui.wrapped(
@@ -226,7 +236,7 @@ final class JobCard {
         String shown = blank.text().length() > LONGEST ? blank.text().substring(0, LONGEST - 1) + "…" : blank.text();
         Button button = Ui.blank(Visible.markOddities(shown.isEmpty() ? "…" : shown), "blank", () -> {});
         button.setAccessibleText(blank.blank().name().replace('_', ' ') + ": " + blank.text());
-        if (shown.length() < blank.text().length()) {
+        if (blank.text().length() > SHORT) {
             button.setTooltip(new Tooltip(blank.text()));
         }
         button.setOnAction(_ -> edit(button, line, index, blank));

@@ -18,6 +18,7 @@ import fixshelf.work.CellLife;
 import fixshelf.work.CellLives;
 import fixshelf.work.Datasets;
 import fixshelf.work.JobRun;
+import fixshelf.work.Figure;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
@@ -52,9 +53,20 @@ final class JobModel {
 
     /// What was found of a job.
     ///
+    /// @param figures those that are watched, after each line
     /// @param total rows of the source, or -1 while that is not known
     record Look(
-            PlannedJob planned, List<LineEffect> effects, List<Problem> problems, long rows, long total, long millis) {
+            PlannedJob planned,
+            List<LineEffect> effects,
+            List<List<Figure>> figures,
+            List<Problem> problems,
+            long rows,
+            long total,
+            long millis) {
+        List<Figure> figures(int line) {
+            return line <= figures.size() ? figures.get(line - 1) : List.of();
+        }
+
         List<Column> columnsAt(int line) {
             List<Step> steps = planned.plan().steps();
             return steps.get(Math.max(0, Math.min(line, steps.size()) - 1)).columns();
@@ -119,6 +131,7 @@ final class JobModel {
                 .map(effects -> new Look(
                         planned.get(),
                         effects,
+                        current.figures(planned.get()).value().orElse(List.of()),
                         planned.problems(),
                         current.rows(),
                         current.staged() < Preview.STAGED_ROWS ? current.staged() : -1,
@@ -228,7 +241,7 @@ final class JobModel {
             }
             Preview current = opened.get();
             effects.add(looked.get());
-            looks.add(new Look(planned, looked.get(), List.of(), current.rows(), current.staged(), 0));
+            looks.add(new Look(planned, looked.get(), List.of(), List.of(), current.rows(), current.staged(), 0));
         }
         return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects)));
     }

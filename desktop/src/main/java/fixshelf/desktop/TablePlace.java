@@ -184,7 +184,8 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
     /// What was found, with the effects of the lines of the fix.
     private static JobModel.Look seen(JobModel.Trial trial) {
         JobModel.Look last = trial.looks().getLast();
-        return new JobModel.Look(last.planned(), trial.effects(), List.of(), last.rows(), last.total(), last.millis());
+        return new JobModel.Look(
+                last.planned(), trial.effects(), List.of(), List.of(), last.rows(), last.total(), last.millis());
     }
 
     private void fillButtons() {

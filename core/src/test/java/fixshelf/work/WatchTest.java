@@ -1,0 +1,55 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.shelf.Shelf;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/// A watched figure follows its column through names and lines, and says by how much a line changes it.
+class WatchTest {
+    @TempDir
+    Path root;
+
+    @Test
+    void figuresAreToldAfterEveryLine() throws Exception {
+        Shelf shelf = Jobs.shelf(root, "k,cost\na,1000.50\nb,\nb,200\nc,3.25\n", """
+                job: job
+                lines:
+                  - read: {file: data/in.csv}
+                  - read_as: {cost: "decimal(9,2)"}
+                  - watch: {spent: sum(cost), rows: count_rows()}
+                  - rename: {cost: price}
+                  - leave_out_rows: k = 'c'
+                  - set: [price]
+                    to: it * 2
+                  - read_as: {price: "decimal(12,2)"}
+                  - group: [k]
+                    measures: {n: count_rows()}
+                outputs:
+                  - write: out.csv
+                """);
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            List<List<String>> seen = preview.figures(planned).get().stream()
+                    .map(l -> l.stream().map(Figure::sentence).toList())
+                    .toList();
+            assertThat(seen)
+                    .containsExactly(
+                            List.of(),
+                            List.of(),
+                            List.of("spent 1,203.75", "rows 4"),
+                            List.of("spent 1,203.75", "rows 4"),
+                            List.of("spent 1,203.75 → 1,200.50 (-3.25)", "rows 4 → 3 (-1)"),
+                            List.of("spent 1,200.50 → 2,401.00 (+1,200.50)", "rows 3"),
+                            List.of("spent 2,401.00", "rows 3"),
+                            List.of("rows 3 → 2 (-1)"));
+        }
+        assertThat(Jobs.run(shelf).problems()).isEmpty();
+        assertThat(root.resolve("out.csv")).hasContent("k,n\na,1\nb,2\n");
+    }
+}
