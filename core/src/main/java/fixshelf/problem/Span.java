@@ -2,6 +2,11 @@ package fixshelf.problem;
 
 /// A stretch of text: `start` inclusive, `end` exclusive, both 0-based offsets.
 public record Span(int start, int end) {
+    /// Whether it lies in another, or is the same.
+    public boolean isWithin(Span other) {
+        return other.start() <= start && end <= other.end();
+    }
+
     public static final Span NONE = new Span(0, 0);
 
     public Span {

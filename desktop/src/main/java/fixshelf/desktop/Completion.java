@@ -2,13 +2,18 @@ package fixshelf.desktop;
 
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import javafx.geometry.Bounds;
 import javafx.geometry.Rectangle2D;
 import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
+import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
+import javafx.scene.layout.VBox;
 import javafx.stage.Popup;
 import javafx.stage.Screen;
 
@@ -17,17 +22,34 @@ final class Completion {
     private static final double GAP = 2;
     private static final double WIDTH = 380;
     private static final int MOST = 12;
+    private static final double CELL = 28;
+    private static final double HINT = 26;
 
     private final Node owner;
     private final ListView<String> list = new ListView<>();
     private final Popup popup = new Popup();
     private final Consumer<String> take;
+    /// What marks words, several of them before they are taken; none where only one is.
+    private Optional<Marks> marks = Optional.empty();
+    private boolean turned;
+    private final Label hint = new Label();
+
+    /// Words that are marked with the space bar.
+    interface Marks {
+        /// Whether a space marks now, and is no letter.
+        boolean isMarking();
+
+        boolean isMarked(String word);
+
+        void turn(String word);
+    }
 
     /// `take` gets the chosen word.
     Completion(Node owner, Consumer<String> take) {
         this.owner = owner;
         this.take = take;
         list.getStyleClass().add("completion");
+        list.setFixedCellSize(CELL);
         popup.getContent().add(list);
         popup.setAutoHide(true);
         list.setOnMouseClicked(_ -> takeChosen());
@@ -35,8 +57,48 @@ final class Completion {
         list.addEventFilter(KeyEvent.KEY_PRESSED, this::key);
     }
 
+    /// Lets the space bar mark words.
+    void marking(Marks all) {
+        marks = Optional.of(all);
+        hint.setText("Space marks several, Enter takes them.");
+        hint.getStyleClass().addAll("completion-hint", "soft", "small");
+        hint.setMinHeight(HINT);
+        hint.setPrefWidth(WIDTH);
+        popup.getContent().setAll(new VBox(list, hint));
+        list.setCellFactory(_ -> new ListCell<>() {
+            @Override
+            protected void updateItem(String word, boolean empty) {
+                super.updateItem(word, empty);
+                setText(empty ? null : (all.isMarked(word) ? "✓ " : "   ") + word);
+            }
+        });
+        owner.addEventFilter(KeyEvent.KEY_TYPED, this::typed);
+        list.addEventFilter(KeyEvent.KEY_TYPED, this::typed);
+    }
+
+    /// The sign of a space that marks is none.
+    private void typed(KeyEvent event) {
+        if (event.getCharacter().equals(" ")
+                && popup.isShowing()
+                && marks.filter(Marks::isMarking).isPresent()) {
+            event.consume();
+        }
+    }
+
     private void key(KeyEvent event) {
         if (!popup.isShowing()) {
+            return;
+        }
+        if (event.getCode() == KeyCode.SPACE && marks.filter(Marks::isMarking).isPresent()) {
+            turned = true;
+            marks.get().turn(list.getSelectionModel().getSelectedItem());
+            list.refresh();
+            event.consume();
+            return;
+        }
+        if (event.getCode() == KeyCode.ENTER && turned) {
+            // What is marked stands in the field already.
+            popup.hide();
             return;
         }
         int at = list.getSelectionModel().getSelectedIndex();
@@ -93,11 +155,12 @@ final class Completion {
         // Below what is typed, or above it where there is more room: the typed words are always seen.
         double below = screen.getMaxY() - at.getMaxY() - GAP;
         double above = at.getMinY() - GAP - screen.getMinY();
-        double wanted = words.size() * 29 + 4;
+        hint.getStylesheets().setAll(owner.getScene().getStylesheets());
+        double wanted = words.size() * CELL + 4 + (marks.isPresent() ? HINT : 0);
         boolean isBelow = wanted <= below || below >= above;
         double height = Math.max(33, Math.min(wanted, isBelow ? below : above));
         double top = isBelow ? at.getMaxY() + GAP : at.getMinY() - GAP - height;
-        list.setPrefHeight(height);
+        list.setPrefHeight(height - (marks.isPresent() ? HINT : 0));
         list.setPrefWidth(WIDTH);
         popup.show(
                 owner,

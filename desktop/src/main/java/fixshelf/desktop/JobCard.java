@@ -123,7 +123,7 @@ final class JobCard {
                         "small")));
         look.stream()
                 .flatMap(l -> l.problems().stream())
-                .filter(p -> p.where().span().equals(placed.span()))
+                .filter(p -> p.where().span().isWithin(placed.span()))
                 .forEach(p -> words.getChildren().add(Ui.wrapped("▲ " + p.sentence(), "problem", "small")));
         look.stream().flatMap(l -> l.figures(at).stream()).forEach(f -> words.getChildren()
                 .add(Ui.wrapped(f.sentence(), f.isChanged() ? "figure-changed" : "soft", "small")));
@@ -252,9 +252,16 @@ final class JobCard {
         flow.getChildren().set(flow.getChildren().indexOf(button), field);
         Completion completion =
                 new Completion(field, word -> take(field, word, blank.blank().kind()));
-        field.textProperty()
-                .addListener(_ -> Platform.runLater(
-                        () -> offer(field, completion, index, blank.blank().kind())));
+        Kind<?> kind = blank.blank().kind();
+        ColumnMarks marks = new ColumnMarks(field, kind);
+        if (kind.name().equals("columns")) {
+            completion.marking(marks);
+        }
+        field.textProperty().addListener(_ -> {
+            if (!marks.isTurning()) {
+                Platform.runLater(() -> offer(field, completion, index, kind));
+            }
+        });
         Runnable back = () -> {
             completion.hide();
             int at = flow.getChildren().indexOf(field);
@@ -298,10 +305,13 @@ final class JobCard {
         boolean untouched = field.getSelectedText().equals(text);
         // Untouched, everything is offered; what is typed already, and whole, needs no list that takes its Enter.
         boolean whole = kind.isList() && untouched && !typed.isEmpty() && !same || same && !untouched;
-        List<String> found = Completion.matching(words, same || untouched ? "" : typed, w -> w).stream()
+        // All columns, so that several of them can be marked.
+        boolean all = untouched && kind.name().equals("columns");
+        List<String> offered = all ? words : Completion.matching(words, same || untouched ? "" : typed, w -> w);
+        List<String> found = offered.stream()
                 .filter(w -> same || untouched || !typed.startsWith(w))
                 .toList();
-        completion.offer(whole ? List.of() : found, field.localToScreen(field.getBoundsInLocal()));
+        completion.offer(whole && !all ? List.of() : found, field.localToScreen(field.getBoundsInLocal()));
     }
 
     private List<String> choices(int index, Kind<?> kind) {

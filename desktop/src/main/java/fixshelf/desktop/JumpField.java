@@ -33,6 +33,7 @@ final class JumpField extends TextField {
         list.setOnMouseClicked(_ -> go());
         // Keys go to the field.
         list.setFocusTraversable(false);
+        popup.setHideOnEscape(false);
         popup.getContent().add(list);
         popup.setAutoHide(true);
         textProperty().addListener(_ -> find());
