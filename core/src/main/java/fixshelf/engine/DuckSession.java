@@ -153,7 +153,7 @@ public final class DuckSession implements AutoCloseable {
     public long write(String sql) {
         try (Statement statement = connection.createStatement()) {
             begin(statement);
-            return statement.executeUpdate(sql);
+            return statement.executeLargeUpdate(sql);
         } catch (SQLException e) {
             throw failed(e);
         } finally {

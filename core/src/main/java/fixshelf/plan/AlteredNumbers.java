@@ -13,11 +13,11 @@ import java.util.Optional;
 
 /// What a line does to texts that are numbers without being asked: a minus sign, a decimal point or comma, or leading
 /// zeros are gone afterwards.
-final class AlteredNumbers {
-    static final String NAME = "altered_numbers";
+public final class AlteredNumbers {
+    public static final String NAME = "altered_numbers";
 
     /// At most three signs around digits, points and commas, and a word for a unit.
-    private static final String NUMBER = "^[^\\p{L}0-9]{0,3}[0-9][0-9.,]*[^\\p{L}0-9]{0,3}\\p{L}{0,8}$";
+    private static final String NUMBER = "^[^A-Za-z0-9]{0,3}[0-9][0-9.,]*[^0-9]{0,12}$";
 
     private static final String MINUS_BEFORE = "^[^0-9]*[-(−]|[0-9] ?-$";
     private static final String ANY_MINUS = "[-(−]";
@@ -33,6 +33,7 @@ final class AlteredNumbers {
         if (!(after instanceof Relation.Compute compute) || compute.from() != before) {
             return Optional.empty();
         }
+        List<Computed> texts = new ArrayList<>();
         List<Computed> cells = new ArrayList<>();
         List<List<Field>> sets = new ArrayList<>();
         List<String> names = new ArrayList<>();
@@ -44,9 +45,9 @@ final class AlteredNumbers {
                 Field text = new Field(ids.next(), "was", Type.TEXT);
                 Field made = new Field(ids.next(), "now", Type.TEXT);
                 Field altered = new Field(ids.next(), "altered", Type.BOOLEAN);
-                cells.add(new Computed(text, was.get().value()));
-                cells.add(new Computed(made, now.get()));
-                cells.add(new Computed(altered, altered(was.get().value(), now.get())));
+                texts.add(new Computed(text, was.get().value()));
+                texts.add(new Computed(made, now.get()));
+                cells.add(new Computed(altered, altered(text.value(), made.value())));
                 sets.add(List.of(text, made, altered));
                 names.add(was.get().name());
             }
@@ -55,20 +56,31 @@ final class AlteredNumbers {
                 ? Optional.empty()
                 : Optional.of(new Operation.Report(
                         NAME,
-                        values(before, cells, sets, names, ids),
+                        values(new Relation.Compute(before, texts), cells, sets, names, ids),
                         "values that lose a sign, a point or leading zeros",
                         false,
                         true));
     }
 
+    /// The cells of a report that say what is altered, over those that hold what was and what is, pair by pair: where
+    /// the tables before and after a line are there, these need not be worked out again.
+    public static Relation.Compute told(Relation report) {
+        return report.parts().stream()
+                .filter(p -> p instanceof Relation.Compute compute && compute.from() instanceof Relation.Compute)
+                .map(Relation.Compute.class::cast)
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /// @param texts what was and what is, beside each other
     private static Relation values(
-            Relation before, List<Computed> cells, List<List<Field>> sets, List<String> names, Context.Ids ids) {
+            Relation texts, List<Computed> cells, List<List<Field>> sets, List<String> names, Context.Ids ids) {
         Expr any = Formula.any(sets.stream().<Expr>map(s -> s.getLast().value()).toList());
         Field column = new Field(ids.next(), "column", Type.TEXT);
         Field was = new Field(ids.next(), "was", Type.TEXT);
         Field now = new Field(ids.next(), "now", Type.TEXT);
         Field altered = new Field(ids.next(), "altered", Type.BOOLEAN);
-        Relation rows = new Relation.Keep(new Relation.Compute(before, cells), any);
+        Relation rows = new Relation.Keep(new Relation.Compute(texts, cells), any);
         Relation all = new Relation.Unpivot(rows, sets, names, column, List.of(was, now, altered), true);
         return new Relation.Pick(new Relation.Keep(all, altered.value()), new Shape(List.of(column, was, now)));
     }
@@ -91,7 +103,8 @@ final class AlteredNumbers {
                         matches(plain, LEADING_ZERO),
                         Formula.not(Formula.call("starts_with", now, Expr.Literal.text("0")))))));
         Expr differs = Formula.call("<>", was, now);
-        return Formula.when(matches(plain, NUMBER), Formula.all(List.of(differs, gone)), Expr.Literal.truth(false));
+        Expr no = Expr.Literal.truth(false);
+        return Formula.when(differs, Formula.when(matches(plain, NUMBER), gone, no), no);
     }
 
     private static Expr matches(Expr text, String pattern) {

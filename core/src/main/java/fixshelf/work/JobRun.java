@@ -269,16 +269,14 @@ public final class JobRun {
             passed.add(passing);
             String told = session.told(passing.tally());
             List<Field> last = after.isEmpty() ? fields : after.getLast().fields();
-            if (streams) {
-                long rows = session.write(Outputs.copy(pending.getFirst(), passing.query(told, Rows.named(last))));
-                if (rows != passing.tally().passed()) {
-                    throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
-                }
-            } else {
-                List<Field> held =
-                        last.stream().filter(f -> !absent.contains(f)).toList();
-                session.run("CREATE OR REPLACE TABLE part_0 AS "
-                        + passing.query(told, held.isEmpty() ? "0 AS nothing" : Rows.keys(held)));
+            List<Field> held = last.stream().filter(f -> !absent.contains(f)).toList();
+            String shown = held.isEmpty() ? "0 AS nothing" : Rows.keys(held);
+            long rows = session.write(
+                    streams
+                            ? Outputs.copy(pending.getFirst(), passing.query(told, Rows.named(last)))
+                            : "CREATE OR REPLACE TABLE part_0 AS " + passing.query(told, shown));
+            if (rows != passing.tally().passed()) {
+                throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
             }
         });
         Passing passing = passed.getLast();

@@ -3,6 +3,8 @@ package fixshelf.work;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
+import fixshelf.language.Expr;
+import fixshelf.plan.AlteredNumbers;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
@@ -10,9 +12,11 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.DelimitedFile;
+import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.table.Shape;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -299,7 +303,7 @@ public final class Preview implements AutoCloseable {
                         number(counts, 1),
                         number(counts, 2),
                         repeats(step, before.name()),
-                        reports(job, step),
+                        reports(job, step, name, number(counts, 1)),
                         step.goesOn()),
                 view);
     }
@@ -308,18 +312,91 @@ public final class Preview implements AutoCloseable {
         return ((Number) Objects.requireNonNull(grid.rows().getFirst().get(column))).longValue();
     }
 
-    private List<LineEffect.Counted> reports(PlannedJob job, Step step) {
+    private List<LineEffect.Counted> reports(PlannedJob job, Step step, String table, long changed) {
         Map<Relation, String> shared = shared(job, step);
         List<LineEffect.Counted> counted = step.reports().stream()
                 .map(r -> new LineEffect.Counted(
                         r.name(),
                         r.words(),
-                        loaded.session()
-                                .number("SELECT count(*) FROM (" + Rows.beside(r.relation(), bases(job), shared) + ")"),
+                        r.name().equals(AlteredNumbers.NAME)
+                                ? altered(job, step, r, table, changed)
+                                : loaded.session()
+                                        .number("SELECT count(*) FROM (" + Rows.beside(r.relation(), bases(job), shared)
+                                                + ")"),
                         r.breaks()))
                 .toList();
         shared.values().forEach(t -> loaded.session().run("DROP TABLE " + t));
         return counted;
+    }
+
+    /// How many values are altered, in one pass over the rows that the line changed.
+    private long altered(PlannedJob job, Step step, Operation.Report report, String table, long changed) {
+        if (changed == 0) {
+            return 0;
+        }
+        // All pairs below each other, and one question: patterns are dear to prepare.
+        Relation.Compute told = AlteredNumbers.told(report.relation());
+        List<Computed> texts = ((Relation.Compute) told.from()).cells();
+        List<String> was = new ArrayList<>();
+        List<String> now = new ArrayList<>();
+        for (int i = 0; i < texts.size(); i += 2) {
+            String of = ((Expr.Name) texts.get(i).value()).name();
+            was.add("b." + of);
+            now.add("CAST(n." + of + " AS VARCHAR)");
+        }
+        List<Field> pair = List.of(texts.get(0).made(), texts.get(1).made());
+        String before = table(job, job.plan().before(step.number()).number()).name();
+        String pairs = "(SELECT 0 AS p, unnest([" + String.join(", ", was) + "]) AS "
+                + pair.get(0).key() + ", unnest(["
+                + String.join(", ", now) + "]) AS " + pair.get(1).key() + " FROM " + table + " n JOIN " + before
+                + " b ON n.o = b.p WHERE n.k > 0)";
+        Computed asked = told.cells().getFirst();
+        Relation one = new Relation.Compute(new Relation.Source("pairs", new Shape(pair)), List.of(asked));
+        return loaded.session()
+                .number("SELECT count(*) FROM ("
+                        + Rows.beside(
+                                one,
+                                _ -> "(SELECT * FROM " + pairs + " WHERE "
+                                        + pair.get(0).key() + " <> "
+                                        + pair.get(1).key() + ")")
+                        + ") WHERE " + asked.made().key());
+    }
+
+    private Map<Relation, String> changedTexts(PlannedJob job, Step step, Operation.Report report, String table) {
+        Relation.Compute told = AlteredNumbers.told(report.relation());
+        Map<Relation, String> known = new IdentityHashMap<>();
+        known.put(told.from(), texts(job, step, table, (Relation.Compute) told.from()));
+        return known;
+    }
+
+    /// A report, out of the tables that are there where it tells of changed cells.
+    private String beside(PlannedJob job, Operation.Report report) {
+        Optional<Step> step = report.name().equals(AlteredNumbers.NAME)
+                ? job.plan().steps().stream()
+                        .filter(s -> s.reports().contains(report))
+                        .findFirst()
+                : Optional.empty();
+        Map<Relation, String> known = step.map(
+                        s -> changedTexts(job, s, report, table(job, s.number()).name()))
+                .orElse(Map.of());
+        return Rows.beside(report.relation(), bases(job), known);
+    }
+
+    /// What was and what is in the changed rows, out of the tables that are there.
+    private String texts(PlannedJob job, Step step, String table, Relation.Compute texts) {
+        Step last = job.plan().before(step.number());
+        List<String> cells =
+                new ArrayList<>(last.fields().stream().map(f -> "b." + f.key()).toList());
+        // Pairs: each what was, then what is.
+        List<Computed> made = texts.cells();
+        for (int i = 0; i < made.size(); i += 2) {
+            String of = ((Expr.Name) made.get(i).value()).name();
+            cells.add("b." + of + " AS " + made.get(i).made().key());
+            cells.add(
+                    "CAST(n." + of + " AS VARCHAR) AS " + made.get(i + 1).made().key());
+        }
+        return "(SELECT n.p, " + String.join(", ", cells) + " FROM " + table + " n JOIN "
+                + table(job, last.number()).name() + " b ON n.o = b.p WHERE n.k > 0)";
     }
 
     /// Tables of cells that several reports look at, such as keys that went through a fix: worked out once.
@@ -444,14 +521,13 @@ public final class Preview implements AutoCloseable {
 
     /// How many rows a report of a line has.
     public Outcome<Long> count(PlannedJob job, Operation.Report report) {
-        return guarded(() ->
-                loaded.session().number("SELECT count(*) FROM (" + Rows.beside(report.relation(), bases(job)) + ")"));
+        return guarded(() -> loaded.session().number("SELECT count(*) FROM (" + beside(job, report) + ")"));
     }
 
     /// Some rows of a report of a line, from `offset`, counted from 0.
     public Outcome<List<PreviewRow>> rows(PlannedJob job, Operation.Report report, long offset, int limit) {
         return guarded(() -> {
-            String query = Rows.beside(report.relation(), bases(job));
+            String query = beside(job, report);
             Grid grid = loaded.session()
                     .query("SELECT * FROM (" + query + ") ORDER BY p LIMIT " + limit + " OFFSET " + offset);
             return PreviewRow.of(grid, report.relation().shape().fields());
