@@ -70,7 +70,7 @@ final class Shots {
         settle();
         onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
         save("jobs-changed-cells");
-        job("visits_with_rooms", 5, "without_match");
+        job("visits_with_rooms", 5, "near_misses");
         save("jobs-join");
         job("hours_by_month", 2, "vanished");
         save("jobs-columns-to-rows");
