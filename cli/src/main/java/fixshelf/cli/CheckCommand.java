@@ -68,7 +68,8 @@ final class CheckCommand extends ShelfOption {
             out().println(
                             reports.isEmpty()
                                     ? "No line makes sure of anything."
-                                    : reports.size() + " jobs were looked at.");
+                                    : (reports.size() == 1 ? "1 job was" : reports.size() + " jobs were")
+                                            + " looked at.");
         }
         return reports.stream().allMatch(ChecksReport::holds) ? Output.FINE : Output.PROBLEMS;
     }

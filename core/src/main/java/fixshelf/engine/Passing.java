@@ -13,7 +13,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /// Lines that work on each row alone, or let it through or not, as one query in which rows are counted as they pass, so
@@ -133,10 +132,9 @@ public final class Passing {
         for (int i = 0; i < columns.size(); i++) {
             arguments.add(columns.get(i) + (stages.get(i) == Tally.Stage.ADDS ? "::BIGINT" : ""));
         }
-        // Also without anything to count, rows are.
         String with = queries.isEmpty() ? "" : "WITH " + String.join(",\n", queries) + "\n";
-        return with + "SELECT " + shown + " FROM " + from + " WHERE " + told + "("
-                + (arguments.isEmpty() ? "" : arguments.stream().collect(Collectors.joining(", "))) + ")";
+        // Also without anything to ask, rows are counted.
+        return with + "SELECT " + shown + " FROM " + from + " WHERE " + told + "(" + String.join(", ", arguments) + ")";
     }
 
     /// How many rows go on after a line.

@@ -31,13 +31,6 @@ public final class Tally {
         stages.forEach(_ -> sums.add(new LongAdder()));
     }
 
-    /// Begins again.
-    public void clear() {
-        rows.reset();
-        passed.reset();
-        sums.forEach(LongAdder::reset);
-    }
-
     /// How many rows came.
     public long rows() {
         return rows.sum();

@@ -28,6 +28,9 @@ import java.util.stream.IntStream;
 
 /// Columns whose names are made of parts become rows; a part may stay a column.
 final class HeadingsToRows extends BuiltIn {
+    private static final int LONGEST_NAME = 1_000;
+    private static final int MOST_STEPS = 1_000_000;
+
     static final Blank<List<Field>> COLUMNS = Blank.needed("columns", ColumnKinds.COLUMNS, "Which columns.");
     static final Blank<String> PATTERN = Blank.needed(
             "pattern", ValueKinds.TEXT, "A pattern of the whole name, with a group for each part: (.+)_([0-9]{4}).");
@@ -43,7 +46,7 @@ final class HeadingsToRows extends BuiltIn {
     HeadingsToRows() {
         super(
                 "headings_to_rows",
-                "Make rows of {columns}, whose names are {parts} by {pattern}; {stays} stays, else values in {values_in}",
+                "Make rows of {columns}, whose names are {parts} by {pattern}",
                 new Meaning(
                         "Unpivot columns whose headings hold several things, as spent_2025 and visits_2025 do: each part becomes a column of texts, and one of them may stay columns. Wide to long with several values.",
                         "drop: a row without any value is not there, and what vanishes wholly is reported; keep: it is. A column that is not there for a part gives missing values.",
@@ -132,8 +135,8 @@ final class HeadingsToRows extends BuiltIn {
         Map<List<String>, Map<String, Field>> rows = new LinkedHashMap<>();
         List<String> values = new ArrayList<>();
         for (Field column : given.get(COLUMNS)) {
-            Matcher matcher = pattern.matcher(column.name());
-            if (!matcher.matches()) {
+            Matcher matcher = pattern.matcher(new Bounded(column.name(), new int[] {MOST_STEPS}));
+            if (column.name().length() > LONGEST_NAME || !matches(matcher)) {
                 problems.add(Given.problem(
                         Code.NO_SUCH_COLUMN,
                         "The name " + column.name() + " is not as the pattern says.",
@@ -165,6 +168,39 @@ final class HeadingsToRows extends BuiltIn {
                 .mapToObj(parts::get)
                 .toList();
         return Optional.of(new Sets(rows, kept, values));
+    }
+
+    private static boolean matches(Matcher matcher) {
+        try {
+            return matcher.matches();
+        } catch (TooManySteps e) {
+            return false;
+        }
+    }
+
+    /// A name that is looked at only so often: a pattern that goes back and forth without end matches nothing.
+    private record Bounded(CharSequence name, int[] left) implements CharSequence {
+        @Override
+        public int length() {
+            return name.length();
+        }
+
+        @Override
+        public char charAt(int index) {
+            if (left[0]-- <= 0) {
+                throw new TooManySteps();
+            }
+            return name.charAt(index);
+        }
+
+        @Override
+        public CharSequence subSequence(int start, int end) {
+            return name.subSequence(start, end);
+        }
+    }
+
+    private static final class TooManySteps extends RuntimeException {
+        private static final long serialVersionUID = 1;
     }
 
     private static Resolution rows(Given given, Sets sets, List<Field> made, List<Field> others) {

@@ -37,7 +37,7 @@ final class MakeSureTotal extends BuiltIn {
     MakeSureTotal() {
         super(
                 "make_sure_total",
-                "Make sure that {measures} is {is} or as in {as_in}",
+                "Make sure of {measures}",
                 new Meaning(
                         "Check a sum, a count or a mean against a number, or against the same of another line, dataset or job: control total, reconcile.",
                         "Sums and means pass missing values over, as in group. A missing total is the same as a missing one.",

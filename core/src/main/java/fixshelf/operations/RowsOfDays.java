@@ -36,7 +36,7 @@ final class RowsOfDays extends BuiltIn {
     RowsOfDays() {
         super(
                 "rows_of_days",
-                "Begin with a row in {into} for each day from {from} to {to} or {count} in all, {step} apart",
+                "Begin with a row for each day from {from}",
                 new Meaning(
                         "A calendar, in place of the table before: a row for each day, or each week, from one day to another, both included. Date sequence, date range.",
                         "There is none.",
@@ -114,40 +114,33 @@ final class RowsOfDays extends BuiltIn {
 
     /// A table with the whole numbers from 0, digit by digit.
     private static Relation numbers(Given given, long count) {
-        Field number = given.helper("day_number", Type.INTEGER);
-        Relation all = digits(given, number);
+        Field beside = given.helper("one_beside", Type.INTEGER);
+        Expr one = Expr.Literal.integer(1);
+        Relation digits = new Relation.Compute(TypedRows.numbers(given, 0, 10), List.of(new Computed(beside, one)));
+        Field digit = digits.shape().fields().getFirst();
+        Field number = given.helper("number", Type.INTEGER);
+        Field here = given.helper("one_here", Type.INTEGER);
+        Relation all =
+                new Relation.Compute(digits, List.of(new Computed(number, digit.value()), new Computed(here, one)));
+        all = new Relation.Pick(all, new Shape(List.of(number, here)));
         Field last = number;
         long there = 10;
         for (; there < count; there *= 10) {
-            Field here = given.helper("one_here", Type.INTEGER);
-            Field beside = given.helper("one_beside", Type.INTEGER);
-            Field digit = given.helper("digit", Type.INTEGER);
+            Field longer = given.helper("number", Type.INTEGER);
             Field taken = given.helper("next_digit", Type.INTEGER);
-            Field longer = given.helper("longer_number", Type.INTEGER);
-            Expr one = Expr.Literal.integer(1);
             Relation both = new Relation.Join(
-                    new Relation.Compute(all, List.of(new Computed(here, one))),
-                    new Relation.Compute(digits(given, digit), List.of(new Computed(beside, one))),
+                    all,
+                    digits,
                     List.of(new Relation.Pair(here, beside, false)),
                     Relation.Meeting.PAIRS,
                     List.of(new Relation.Taken(digit, taken)));
             Expr value = Formula.call("+", Formula.call("*", last.value(), Expr.Literal.integer(10)), taken.value());
             all = new Relation.Pick(
-                    new Relation.Compute(both, List.of(new Computed(longer, value))), new Shape(List.of(longer)));
+                    new Relation.Compute(both, List.of(new Computed(longer, value))), new Shape(List.of(longer, here)));
             last = longer;
         }
         return there == count
                 ? all
                 : new Relation.Keep(all, Formula.call("<", last.value(), Expr.Literal.integer(count)));
-    }
-
-    private static Relation digits(Given given, Field digit) {
-        Relation ten = TypedRows.numbers(given, 0, 10);
-        return new Relation.Pick(
-                new Relation.Compute(
-                        ten,
-                        List.of(new Computed(
-                                digit, ten.shape().fields().getFirst().value()))),
-                new Shape(List.of(digit)));
     }
 }

@@ -14,7 +14,7 @@ import java.util.Optional;
 /// What a line does to texts that are numbers without being asked: a minus sign, a decimal point or comma, or leading
 /// zeros are gone afterwards.
 public final class AlteredNumbers {
-    public static final String NAME = "altered_numbers";
+    private static final String NAME = "altered_numbers";
 
     /// At most three signs around digits, points and commas, and a word for a unit.
     private static final String NUMBER = "^[^A-Za-z0-9]{0,3}[0-9][0-9.,]*[^0-9]{0,12}$";
@@ -60,6 +60,11 @@ public final class AlteredNumbers {
                         "values that lose a sign, a point or leading zeros",
                         false,
                         true));
+    }
+
+    /// Whether a report is one of these.
+    public static boolean isReport(Operation.Report report) {
+        return report.name().equals(NAME);
     }
 
     /// The cells of a report that say what is altered, over those that hold what was and what is, pair by pair: where

@@ -11,16 +11,20 @@ import fixshelf.table.Shape;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.NoSuchElementException;
 import java.util.Optional;
+import java.util.Set;
 
 /// What an operation is given: the table before, and its blanks, read and typed.
 public final class Given {
     private final Context context;
     private final Map<String, Object> values = new HashMap<>();
     private final Map<String, Written> written = new HashMap<>();
+    private final Set<String> helpers = new HashSet<>();
 
     Given(Context context) {
         this.context = context;
@@ -67,11 +71,12 @@ public final class Given {
         return new Field(context.ids().next(), name, type);
     }
 
-    /// A new field that nobody sees afterwards, with a name that no field has.
+    /// A new field that nobody sees afterwards, with a name that no field has, nor another helper: several of them
+    /// stand in one table in between.
     public Field helper(String wanted, Type type) {
         String name = wanted;
-        while (before().shape().find(name).isPresent()) {
-            name += "_";
+        for (int n = 2; before().shape().find(name).isPresent() || !helpers.add(name.toLowerCase(Locale.ROOT)); n++) {
+            name = wanted + "_" + n;
         }
         return field(name, type);
     }

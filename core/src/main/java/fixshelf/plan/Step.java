@@ -4,7 +4,9 @@ import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
 import fixshelf.type.Column;
+import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -79,6 +81,20 @@ public record Step(
                         reports.stream().map(Operation.Report::relation),
                         guard.stream().map(Operation.Guard::rows))
                 .flatMap(s -> s);
+    }
+
+    /// Cells out of its first tables that more than one of its reports looks at.
+    public List<Relation> cellsOfSeveralReports() {
+        Map<Relation, Integer> uses = new IdentityHashMap<>();
+        reports.stream()
+                .flatMap(r -> r.relation().parts().stream())
+                .filter(p -> p instanceof Relation.Compute compute
+                        && compute.from().inputs().isEmpty())
+                .forEach(p -> uses.merge(p, 1, Integer::sum));
+        return uses.entrySet().stream()
+                .filter(e -> e.getValue() > 1)
+                .map(Map.Entry::getKey)
+                .toList();
     }
 
     /// The other tables that it needs.

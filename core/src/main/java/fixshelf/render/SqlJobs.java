@@ -74,6 +74,13 @@ final class SqlJobs {
                     made.set(0, Comments.line("--", line.number() + ". " + line.sentence()) + made.getFirst());
                 }
                 tables.addAll(made);
+                int all = tables.size() - before.size();
+                if (all > language.mostNamedTables()) {
+                    throw language.cannot(
+                            "a query of it names at most " + language.mostNamedTables()
+                                    + " tables, and with this line there are " + all + ".",
+                            "Let a job of its own do some of the lines, and go on from the table that it wrote.");
+                }
                 check(line, sql, tables);
             } catch (ProblemException e) {
                 problems.add(JobCode.refused(line, e.problem()));

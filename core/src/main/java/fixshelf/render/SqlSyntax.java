@@ -44,6 +44,11 @@ public abstract class SqlSyntax implements Language {
 
     abstract TypeNames types();
 
+    /// How many tables a query can name in its WITH.
+    int mostNamedTables() {
+        return Integer.MAX_VALUE;
+    }
+
     String typeName(Type type) {
         if (type.isFixed()) {
             throw notYetKnown();

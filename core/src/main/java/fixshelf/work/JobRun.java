@@ -14,7 +14,6 @@ import fixshelf.source.CarefulRows;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
-import fixshelf.table.UsedFields;
 import fixshelf.type.Visible;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -120,58 +119,14 @@ public final class JobRun {
         watcher.stage(words, loaded.session()::cancel);
     }
 
-    /// Lines that are worked out in one statement: the first may do anything, the others work on each row alone.
-    private record Segment(List<Step> steps) {
-        Step first() {
-            return steps.getFirst();
-        }
-    }
-
-    private List<Segment> segments() {
-        List<Segment> segments = new ArrayList<>();
-        List<Step> steps = new ArrayList<>();
-        for (Step step : job.plan().steps()) {
-            boolean above = step.number() > 1
-                    && job.plan().before(step.number()).number() == step.number() - 1
-                    && !named.contains(step.number() - 1);
-            boolean first = step.number() == 2 && job.plan().readsJob();
-            boolean passes = !steps.isEmpty() && steps.getFirst().number() == 1;
-            boolean joins = step.number() == 1
-                    || !first && above && (passes ? Passing.fits(step) && !isWritten(step) : isFused(step));
-            if (!joins) {
-                segments.add(new Segment(List.copyOf(steps)));
-                steps.clear();
-            }
-            steps.add(step);
-        }
-        segments.add(new Segment(List.copyOf(steps)));
-        return segments;
-    }
-
-    /// Whether a line works on each row alone, and gives no cell two values, which would be counted twice.
-    private static boolean isFused(Step step) {
-        long computes = step.after().parts().stream()
-                .filter(Relation.Compute.class::isInstance)
-                .count();
-        return Lineage.isByRow(step.after())
-                && computes <= 1
-                && step.reports().stream().allMatch(Operation.Report::dear);
-    }
-
-    /// Whether an output takes a report of a line.
-    private boolean isWritten(Step step) {
-        return pending.stream().anyMatch(p -> p.target()
-                .report()
-                .filter(r -> !r.isTable() && r.line() == step.number())
-                .isPresent());
-    }
-
     private void compute() {
         job.plan().others().stream().map(Relation.Source::name).distinct().forEach(name -> {
             stage("Reading " + name);
             loaded.bring(Objects.requireNonNull(job.others().get(name)), Rows.table(name));
         });
-        List<Segment> segments = segments();
+        List<PlannedJob.OfLine> taken =
+                pending.stream().flatMap(p -> p.target().report().stream()).toList();
+        List<Segment> segments = Segment.of(job.plan(), named, taken);
         boolean streams = segments.size() == 1
                 && !job.plan().readsJob()
                 && pending.size() == 1
@@ -180,7 +135,7 @@ public final class JobRun {
             first(segments.getFirst(), true);
             return;
         }
-        absent = job.plan().readsJob() ? List.of() : unused(segments);
+        absent = job.plan().readsJob() ? List.of() : Segment.unused(segments, job.plan(), taken);
         String table = first(segments.getFirst(), false);
         keep(segments.getFirst(), table);
         for (int i = 1; i < segments.size(); i++) {
@@ -198,32 +153,6 @@ public final class JobRun {
                     .run(Outputs.copy(
                             output, "SELECT " + Rows.named(job.plan().last().fields()) + " FROM " + table));
         }
-    }
-
-    private List<Field> unused(List<Segment> segments) {
-        Set<String> used = new HashSet<>();
-        job.plan().last().fields().forEach(f -> used.add(f.key()));
-        for (Outputs.Pending output : pending) {
-            output.target()
-                    .report()
-                    .ifPresent(r -> r.report().relation().shape().fields().forEach(f -> used.add(f.key())));
-        }
-        for (Segment segment : segments.subList(1, segments.size())) {
-            for (Step step : segment.steps()) {
-                used.addAll(UsedFields.of(step.after()));
-                step.guard().ifPresent(g -> used.addAll(UsedFields.of(g.rows())));
-                for (Operation.Report report : step.reports()) {
-                    used.addAll(UsedFields.of(report.relation()));
-                    // Rows that break a check are named.
-                    if (report.breaks()) {
-                        report.relation().shape().fields().forEach(f -> used.add(f.key()));
-                    }
-                }
-            }
-        }
-        return segments.getFirst().steps().getLast().fields().stream()
-                .filter(f -> !used.contains(f.key()))
-                .toList();
     }
 
     /// Remembers the table of a line that is needed again, and writes the outputs that take it.

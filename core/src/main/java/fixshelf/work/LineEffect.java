@@ -95,10 +95,8 @@ public record LineEffect(
             return counted(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
         }
         List<String> parts = new ArrayList<>();
-        if (rowsBefore != rowsAfter) {
+        if (rowsBefore != rowsAfter || rows == Lineage.Rows.MERGED) {
             parts.add(String.format("%,d → %s", rowsBefore, counted(rowsAfter, "row")));
-        } else if (rows == Lineage.Rows.MERGED) {
-            parts.add(counted(rowsAfter, "group"));
         } else if (left > 0) {
             parts.add(String.format("−%,d +%,d rows", left, left));
         }

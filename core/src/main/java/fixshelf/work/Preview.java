@@ -3,7 +3,6 @@ package fixshelf.work;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
-import fixshelf.language.Expr;
 import fixshelf.plan.AlteredNumbers;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
@@ -12,11 +11,9 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.DelimitedFile;
-import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
-import fixshelf.table.Shape;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -158,33 +155,10 @@ public final class Preview implements AutoCloseable {
 
     /// The watched figures after each line, from the first; none at lines that are not watched.
     public Outcome<List<List<Figure>>> figures(PlannedJob job) {
-        return guarded(() -> {
-            List<List<Figure>> all = new ArrayList<>();
-            Map<String, Object> last = new HashMap<>();
-            List<Step> steps = job.plan().steps();
-            for (Step step : steps) {
-                List<Figure> here = new ArrayList<>();
-                for (Step watched : steps.subList(0, step.number())) {
-                    watched.watch()
-                            .flatMap(w -> w.apply(step.result()))
-                            .ifPresent(f -> here.addAll(figures(job, watched.number(), f, last)));
-                }
-                all.add(here);
-            }
-            return all;
-        });
-    }
-
-    private List<Figure> figures(PlannedJob job, int watched, Relation figures, Map<String, Object> last) {
-        Grid grid = loaded.session().query("SELECT * EXCLUDE (p) FROM (" + Rows.beside(figures, bases(job)) + ")");
-        List<Figure> all = new ArrayList<>();
-        for (int i = 0; i < figures.shape().fields().size(); i++) {
-            String name = figures.shape().fields().get(i).name();
-            Object value = grid.rows().getFirst().get(i);
-            Object before = value == null ? last.get(watched + name) : last.put(watched + name, value);
-            all.add(new Figure(name, value, Optional.ofNullable(before)));
-        }
-        return all;
+        return guarded(() -> Figure.of(job.plan(), figures -> loaded.session()
+                .query("SELECT * EXCLUDE (p) FROM (" + Rows.beside(figures, bases(job)) + ")")
+                .rows()
+                .getFirst()));
     }
 
     private void forget(Set<String> used) {
@@ -313,109 +287,57 @@ public final class Preview implements AutoCloseable {
     }
 
     private List<LineEffect.Counted> reports(PlannedJob job, Step step, String table, long changed) {
-        Map<Relation, String> shared = shared(job, step);
-        List<LineEffect.Counted> counted = step.reports().stream()
-                .map(r -> new LineEffect.Counted(
-                        r.name(),
-                        r.words(),
-                        r.name().equals(AlteredNumbers.NAME)
-                                ? altered(job, step, r, table, changed)
-                                : loaded.session()
-                                        .number("SELECT count(*) FROM (" + Rows.beside(r.relation(), bases(job), shared)
-                                                + ")"),
-                        r.breaks()))
-                .toList();
-        shared.values().forEach(t -> loaded.session().run("DROP TABLE " + t));
-        return counted;
+        Map<Relation, String> shared = sharedCells(job, step);
+        try {
+            return step.reports().stream()
+                    .map(r -> new LineEffect.Counted(
+                            r.name(), r.words(), counted(job, step, r, table, changed, shared), r.breaks()))
+                    .toList();
+        } finally {
+            shared.values().forEach(t -> loaded.session().run("DROP TABLE " + t));
+        }
     }
 
-    /// How many values are altered, in one pass over the rows that the line changed.
-    private long altered(PlannedJob job, Step step, Operation.Report report, String table, long changed) {
-        if (changed == 0) {
-            return 0;
+    private long counted(
+            PlannedJob job,
+            Step step,
+            Operation.Report report,
+            String table,
+            long changed,
+            Map<Relation, String> shared) {
+        if (!AlteredNumbers.isReport(report)) {
+            String rows = Rows.beside(report.relation(), bases(job), shared);
+            return loaded.session().number("SELECT count(*) FROM (" + rows + ")");
         }
-        // All pairs below each other, and one question: patterns are dear to prepare.
-        Relation.Compute told = AlteredNumbers.told(report.relation());
-        List<Computed> texts = ((Relation.Compute) told.from()).cells();
-        List<String> was = new ArrayList<>();
-        List<String> now = new ArrayList<>();
-        for (int i = 0; i < texts.size(); i += 2) {
-            String of = ((Expr.Name) texts.get(i).value()).name();
-            was.add("b." + of);
-            now.add("CAST(n." + of + " AS VARCHAR)");
-        }
-        List<Field> pair = List.of(texts.get(0).made(), texts.get(1).made());
-        String before = table(job, job.plan().before(step.number()).number()).name();
-        String pairs = "(SELECT 0 AS p, unnest([" + String.join(", ", was) + "]) AS "
-                + pair.get(0).key() + ", unnest(["
-                + String.join(", ", now) + "]) AS " + pair.get(1).key() + " FROM " + table + " n JOIN " + before
-                + " b ON n.o = b.p WHERE n.k > 0)";
-        Computed asked = told.cells().getFirst();
-        Relation one = new Relation.Compute(new Relation.Source("pairs", new Shape(pair)), List.of(asked));
-        return loaded.session()
-                .number("SELECT count(*) FROM ("
-                        + Rows.beside(
-                                one,
-                                _ -> "(SELECT * FROM " + pairs + " WHERE "
-                                        + pair.get(0).key() + " <> "
-                                        + pair.get(1).key() + ")")
-                        + ") WHERE " + asked.made().key());
-    }
-
-    private Map<Relation, String> changedTexts(PlannedJob job, Step step, Operation.Report report, String table) {
-        Relation.Compute told = AlteredNumbers.told(report.relation());
-        Map<Relation, String> known = new IdentityHashMap<>();
-        known.put(told.from(), texts(job, step, table, (Relation.Compute) told.from()));
-        return known;
+        return changed == 0
+                ? 0
+                : loaded.session().number(altered(job, step, report, table).count());
     }
 
     /// A report, out of the tables that are there where it tells of changed cells.
     private String beside(PlannedJob job, Operation.Report report) {
-        Optional<Step> step = report.name().equals(AlteredNumbers.NAME)
-                ? job.plan().steps().stream()
-                        .filter(s -> s.reports().contains(report))
-                        .findFirst()
-                : Optional.empty();
-        Map<Relation, String> known = step.map(
-                        s -> changedTexts(job, s, report, table(job, s.number()).name()))
-                .orElse(Map.of());
-        return Rows.beside(report.relation(), bases(job), known);
+        Optional<Step> told = job.plan().steps().stream()
+                .filter(s ->
+                        AlteredNumbers.isReport(report) && s.reports().stream().anyMatch(r -> r == report))
+                .findFirst();
+        return told.map(s ->
+                        altered(job, s, report, table(job, s.number()).name()).query(bases(job)))
+                .orElseGet(() -> Rows.beside(report.relation(), bases(job)));
     }
 
-    /// What was and what is in the changed rows, out of the tables that are there.
-    private String texts(PlannedJob job, Step step, String table, Relation.Compute texts) {
+    private AlteredRows altered(PlannedJob job, Step step, Operation.Report report, String table) {
         Step last = job.plan().before(step.number());
-        List<String> cells =
-                new ArrayList<>(last.fields().stream().map(f -> "b." + f.key()).toList());
-        // Pairs: each what was, then what is.
-        List<Computed> made = texts.cells();
-        for (int i = 0; i < made.size(); i += 2) {
-            String of = ((Expr.Name) made.get(i).value()).name();
-            cells.add("b." + of + " AS " + made.get(i).made().key());
-            cells.add(
-                    "CAST(n." + of + " AS VARCHAR) AS " + made.get(i + 1).made().key());
-        }
-        return "(SELECT n.p, " + String.join(", ", cells) + " FROM " + table + " n JOIN "
-                + table(job, last.number()).name() + " b ON n.o = b.p WHERE n.k > 0)";
+        return new AlteredRows(report, table(job, last.number()).name(), last.fields(), table);
     }
 
     /// Tables of cells that several reports look at, such as keys that went through a fix: worked out once.
-    private Map<Relation, String> shared(PlannedJob job, Step step) {
-        Map<Relation, Integer> uses = new IdentityHashMap<>();
-        for (Operation.Report report : step.reports()) {
-            report.relation().parts().stream()
-                    .filter(p -> p instanceof Relation.Compute compute
-                            && compute.from().inputs().isEmpty())
-                    .forEach(p -> uses.merge(p, 1, Integer::sum));
-        }
+    private Map<Relation, String> sharedCells(PlannedJob job, Step step) {
         Map<Relation, String> tables = new IdentityHashMap<>();
-        uses.forEach((relation, times) -> {
-            if (times > 1) {
-                String name = "shared_" + nextTable++;
-                loaded.session().run("CREATE TABLE " + name + " AS " + Rows.beside(relation, bases(job)));
-                tables.put(relation, name);
-            }
-        });
+        for (Relation cells : step.cellsOfSeveralReports()) {
+            String name = "shared_" + nextTable++;
+            loaded.session().run("CREATE TABLE " + name + " AS " + Rows.beside(cells, bases(job)));
+            tables.put(cells, name);
+        }
         return tables;
     }
 
@@ -436,18 +358,10 @@ public final class Preview implements AutoCloseable {
             return Outcome.of(List.of());
         }
         return guarded(() -> {
-            String both = " FROM " + table(job, line).name() + " n JOIN "
-                    + table(job, job.plan().before(line).number()).name() + " b ON n.o = b.p WHERE ";
-            Map<Integer, Field> before = new HashMap<>();
-            job.plan().before(line).fields().forEach(f -> before.put(f.id(), f));
-            String each = replaced.stream()
-                    .filter(f -> before.containsKey(f.id()))
-                    .map(f -> "SELECT " + DuckSession.text(f.name()) + " AS c, CAST(b." + f.key() + " AS VARCHAR) AS v"
-                            + both + "b." + f.key() + " IS NOT NULL AND n." + f.key() + " IS NULL AND n.l > 0")
-                    .collect(Collectors.joining(" UNION ALL "));
+            String before = table(job, job.plan().before(line).number()).name();
             Grid grid = loaded.session()
-                    .query("SELECT c, v, count(*) FROM (" + each + ") GROUP BY c, v ORDER BY 3 DESC, c, v LIMIT "
-                            + most);
+                    .query(ViewQuery.lost(
+                                    job.plan(), line, replaced, table(job, line).name(), before) + " LIMIT " + most);
             return grid.rows().stream()
                     .map(r -> new LostValue((String) r.get(0), (String) r.get(1), (Long) r.get(2)))
                     .toList();
@@ -491,7 +405,9 @@ public final class Preview implements AutoCloseable {
             return 1;
         }
         Step step = job.plan().steps().get(line - 1);
-        return view == View.LEAVING && rowsLeave(step) ? job.plan().before(line).number() : line;
+        return view == View.LEAVING && ViewQuery.rowsLeave(step)
+                ? job.plan().before(line).number()
+                : line;
     }
 
     /// The columns that a view of a line has.
@@ -542,45 +458,14 @@ public final class Preview implements AutoCloseable {
         }
     }
 
-    private static boolean rowsLeave(Step step) {
-        return step.rows() == Lineage.Rows.FEWER || step.rows() == Lineage.Rows.ANY;
-    }
-
     private String query(PlannedJob job, int line, View view) {
-        String table = table(job, line).name();
-        Step step = job.plan().steps().get(line - 1);
-        if (line == 1) {
-            return "SELECT * FROM " + table + (view == View.ALL ? "" : " WHERE false") + " ORDER BY p";
-        }
-        String before = table(job, job.plan().before(line).number()).name();
-        if (view == View.LEAVING && step.dropped().isPresent()) {
-            String over =
-                    " OVER (PARTITION BY " + Rows.keys(step.dropped().get().keys()) + ")";
-            return "SELECT *, p IN (SELECT o FROM " + table + ") AS stays FROM (SELECT *, count(*)" + over
-                    + " AS n, min(p)" + over + " AS g FROM " + before + ") WHERE n > 1 ORDER BY g, p";
-        }
-        if (lineOf(job, line, view) != line) {
-            return "SELECT * FROM " + before + " WHERE p NOT IN (SELECT o FROM " + table
-                    + " WHERE o IS NOT NULL) ORDER BY p";
-        }
-        List<Field> replaced = step.replaced().stream()
-                .filter(f -> job.plan().before(line).after().shape().has(f))
-                .toList();
-        String only =
-                switch (view) {
-                    case ALL -> "";
-                    case CHANGED -> " WHERE n.k > 0";
-                    case LOST -> " WHERE n.l > 0";
-                    case ADDED -> step.rows() == Lineage.Rows.ANY ? " WHERE n.o IS NULL" : " WHERE false";
-                    case LEAVING -> " WHERE false";
-                };
-        if (replaced.isEmpty() || view == View.ADDED) {
-            return "SELECT * FROM " + table + " n" + only + " ORDER BY p";
-        }
-        String was = replaced.stream()
-                .map(f -> ", b." + f.key() + " AS " + PreviewRow.was(f))
-                .collect(Collectors.joining());
-        return "SELECT n.*" + was + " FROM " + table + " n JOIN " + before + " b ON n.o = b.p" + only + " ORDER BY n.p";
+        int before = line == 1 ? 1 : job.plan().before(line).number();
+        return ViewQuery.of(
+                job.plan(),
+                line,
+                view,
+                table(job, line).name(),
+                table(job, before).name());
     }
 
     /// All rows after a line, in order.

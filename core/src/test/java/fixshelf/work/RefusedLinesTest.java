@@ -36,6 +36,7 @@ class RefusedLinesTest {
                 "headings_to_rows: [a, hours]@pattern: (.)@parts: [k] | The name hours is not as the pattern says. | pattern",
                 "headings_to_rows: [a]@pattern: (.@parts: [k] | ( | ",
                 "headings_to_rows: [a]@pattern: a@parts: [k] | 0 groups, and there are 1 parts | brackets",
+                "headings_to_rows: [aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa]@pattern: ((a+)+)+b@parts: [k, l] | is not as the pattern says | pattern",
                 "headings_to_rows: [a]@pattern: (.)@parts: [k]@stays: k | k is not one of several parts. | brackets",
                 "headings_to_rows: [a, hours]@pattern: (.).*(.)?@parts: [k, village]@stays: k | village already | Choose another",
                 "by_mappings: {day: {x: y}} | day is date, and a mapping is of texts. | text before",
@@ -57,7 +58,9 @@ class RefusedLinesTest {
             })
     void isSaidAtThatLine(String line, String what, String todo) throws IOException {
         Jobs.shelf(
-                root, "a,village,hours,day\nx,y,1,2026-01-01\n", "job: job\nlines:\n  - read: {file: data/in.csv}\n");
+                root,
+                "a,village,hours,day,aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa\nx,y,1,2026-01-01,z\n",
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n");
         Files.writeString(root.resolve("data/list.csv"), "k,v,t\na,b,p\nA,b,q\nz,c,r\n");
         Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
         Files.writeString(root.resolve("data/dated.csv"), "day\nx\n");

@@ -23,10 +23,16 @@ class WatchTest {
                   - read_as: {cost: "decimal(9,2)"}
                   - watch: {spent: sum(cost), rows: count_rows()}
                   - rename: {cost: price}
+                    name: read
                   - leave_out_rows: k = 'c'
                   - set: [price]
                     to: it * 2
                   - read_as: {price: "decimal(12,2)"}
+                    name: doubled
+                  - go_on_from: read
+                  - rows_of_days: 2026-01-01
+                    count: 2
+                  - go_on_from: doubled
                   - group: [k]
                     measures: {n: count_rows()}
                 outputs:
@@ -46,6 +52,10 @@ class WatchTest {
                             List.of("spent 1,203.75", "rows 4"),
                             List.of("spent 1,203.75 → 1,200.50 (-3.25)", "rows 4 → 3 (-1)"),
                             List.of("spent 1,200.50 → 2,401.00 (+1,200.50)", "rows 3"),
+                            List.of("spent 2,401.00", "rows 3"),
+                            // Branches: what was before is what it was where they begin.
+                            List.of("spent 1,203.75", "rows 4"),
+                            List.of("rows 4 → 2 (-2)"),
                             List.of("spent 2,401.00", "rows 3"),
                             List.of("rows 3 → 2 (-1)"));
         }
