@@ -24,6 +24,8 @@ final class MatchReports {
     private final List<Relation.Pair> on;
     private final List<Field> left;
     private final List<Field> right;
+    /// How many rows have a key, in each report that says so.
+    private final Field rows;
 
     private MatchReports(Given given, Matching matching) {
         this.given = given;
@@ -32,6 +34,7 @@ final class MatchReports {
         this.on = matching.on();
         this.left = on.stream().map(Relation.Pair::left).toList();
         this.right = on.stream().map(Relation.Pair::right).toList();
+        this.rows = given.helper("rows", Type.INTEGER);
     }
 
     static List<Report> of(Given given, Matching matching) {
@@ -60,7 +63,6 @@ final class MatchReports {
     }
 
     private Relation unmatchedKeys() {
-        Field rows = given.helper("rows", Type.INTEGER);
         Relation grouped =
                 new Relation.Group(without(), left, List.of(new Grouped(rows, Aggregate.ROWS, Optional.empty())));
         return new Relation.Sort(grouped, List.of(new Sorted(rows, true, false)));
@@ -114,7 +116,6 @@ final class MatchReports {
         if (left.stream().noneMatch(f -> f.type().equals(Type.TEXT))) {
             return Optional.empty();
         }
-        Field rows = given.helper("rows", Type.INTEGER);
         Relation here =
                 new Relation.Group(without(), left, List.of(new Grouped(rows, Aggregate.ROWS, Optional.empty())));
         Relation there = new Relation.Group(other, right, List.of());

@@ -1,7 +1,6 @@
 package fixshelf.operations;
 
 import fixshelf.plan.Blank;
-import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
@@ -24,8 +23,8 @@ import org.jspecify.annotations.Nullable;
 /// Columns under names that stand in another table.
 final class RenameByList extends BuiltIn {
     static final Blank<Relation> FROM = Blank.needed("from", ValueKinds.SOURCE, "The table that holds the names.");
-    static final Blank<String> OLD = Blank.needed("old", ColumnKinds.NEW_NAME, "Its column with the old names.");
-    static final Blank<String> NEW = Blank.needed("new", ColumnKinds.NEW_NAME, "Its column with the new names.");
+    static final Blank<String> OLD = Blank.needed("old", ValueKinds.TEXT, "Its column with the old names.");
+    static final Blank<String> NEW = Blank.needed("new", ValueKinds.TEXT, "Its column with the new names.");
     static final Blank<String> ABSENT = Blank.usually(
             "if_absent",
             ValueKinds.choice("problem", "pass_over"),

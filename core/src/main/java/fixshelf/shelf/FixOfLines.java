@@ -115,7 +115,7 @@ public final class FixOfLines {
     private static Written written(String kind, Written written, Function<String, Optional<String>> names) {
         return switch (kind) {
             case "column", "columns", "order", "new name", "new names" -> named(written, names);
-            case "pairs", "renames", "types" ->
+            case "pairs", "renames", "types", "mappings" ->
                 written instanceof Written.Fields(var fields) ? keys(fields, v -> v, names) : written;
             case "condition", "expression" -> expression(written, names);
             case "new columns", "measures" ->

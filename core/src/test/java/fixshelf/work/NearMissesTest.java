@@ -60,6 +60,12 @@ class NearMissesTest {
                             .map(r -> r.cells().get(2).value() + " "
                                     + r.cells().get(3).value())
                             .collect(Collectors.joining(";"));
+            assertThat(Preview.report(planned, 2, "near_misses")
+                            .orElseThrow()
+                            .relation()
+                            .shape()
+                            .names())
+                    .containsExactly("k", "k_there", "differ_in", "rows");
             assertThat(seen).isEqualTo(why == null ? "" : why + " 2");
         }
     }
