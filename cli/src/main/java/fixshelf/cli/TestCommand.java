@@ -9,6 +9,7 @@ import fixshelf.check.Promises;
 import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
+import fixshelf.plan.TableExample;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.FixPage;
@@ -17,6 +18,8 @@ import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.work.JobParity;
 import fixshelf.work.OperationExamples;
+import fixshelf.work.TablePromiseResult;
+import fixshelf.work.TablePromises;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
@@ -84,6 +87,7 @@ final class TestCommand extends ShelfOption {
             promises(shelf, chosen);
         }
         engines.get().forEach(e -> tableCases(shelf, tables, e));
+        tablePromises(shelf, tables);
         problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
         return finish(problems);
     }
@@ -163,7 +167,10 @@ final class TestCommand extends ShelfOption {
                 count(false);
                 say(page.name() + ": " + p.sentence());
             });
-            all.addAll(examples.value().orElse(List.of()));
+            // Cases that end in a problem are tried here only.
+            examples.value().orElse(List.of()).stream()
+                    .filter(e -> e.decided().isEmpty() || engine == FixEngines.ALL.getFirst())
+                    .forEach(all::add);
         }
         List<JobParity> results = OperationExamples.in(engine, all);
         for (int i = 0; i < all.size(); i++) {
@@ -192,6 +199,49 @@ final class TestCommand extends ShelfOption {
         if (!holds) {
             say(suite + ", " + name + ": " + result.detail());
         }
+    }
+
+    private void tablePromises(Shelf shelf, List<String> tables) {
+        List<TablePromiseResult> results = shelf.tableFixes().stream()
+                .filter(t -> names.isEmpty() || tables.contains(t.name()))
+                .flatMap(t -> TablePromises.run(shelf, t).stream())
+                .toList();
+        for (TablePromiseResult result : results) {
+            String fix = result.page().name();
+            tests.add(new JUnitXml.Test(
+                    fix + " promises", result.promise().written(), result.holds() ? "" : result.sentence()));
+            ObjectNode told = document.withArray("table_promises")
+                    .addObject()
+                    .put("fix", fix)
+                    .put("promise", result.promise().written())
+                    .put("holds", result.holds())
+                    .put("tables", result.tables())
+                    .put("sentence", result.sentence());
+            count(result.holds());
+            if (!result.holds()) {
+                say(fix + " breaks a promise: " + result.sentence());
+                result.broken().ifPresent(b -> {
+                    table(told, "given", b.given());
+                    table(told, "gives", b.gives());
+                });
+            }
+        }
+        long holds = results.stream().filter(TablePromiseResult::holds).count();
+        if (!results.isEmpty()) {
+            say("Promises of table fixes: " + holds + " of " + results.size() + " hold");
+        }
+    }
+
+    /// A small table, printed and as JSON.
+    private void table(ObjectNode told, String label, TableExample.Table table) {
+        say("    " + label + "  " + String.join(" | ", table.heading()));
+        table.rows().forEach(r -> say("    " + " ".repeat(label.length() + 2) + String.join(" | ", r)));
+        ObjectNode shown = told.putObject(label);
+        table.heading().forEach(shown.putArray("heading")::add);
+        table.rows().forEach(r -> {
+            var row = shown.withArray("rows").addArray();
+            r.forEach(row::add);
+        });
     }
 
     private void promises(Shelf shelf, List<FixPage> pages) {

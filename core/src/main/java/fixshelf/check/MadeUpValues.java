@@ -1,6 +1,7 @@
 package fixshelf.check;
 
 import fixshelf.language.Expr;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -13,12 +14,13 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Random;
+import java.util.stream.IntStream;
 import java.util.stream.LongStream;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// Values that find faults: the edges of each type, then made-up ones. The same seed makes the same values.
-final class MadeUpValues {
+public final class MadeUpValues {
     private static final List<String> EDGES = List.of(
             "",
             " ",
@@ -243,6 +245,26 @@ final class MadeUpValues {
             }
         }
         return values;
+    }
+
+    /// Some edges of a type as constants, from the place `first` on.
+    public static List<String> edges(Type type, int first, int count) {
+        List<Expr.Literal> all = new MadeUpValues(first, List.of()).of(type, 0);
+        return IntStream.range(0, Math.min(count, all.size()))
+                .mapToObj(i -> Literals.print(all.get((first + i) % all.size()).value()))
+                .toList();
+    }
+
+    /// The simplest values of a type as constants, the simplest first.
+    public static List<String> simplest(Type type) {
+        return switch (type) {
+            case Type.Text _, Type.Unknown _ -> List.of("'a'", "'b'", "NULL");
+            case Type.Int _, Type.Num _, Type.Decimal _ -> List.of("0", "1", "NULL");
+            case Type.Bool _ -> List.of("true", "false", "NULL");
+            case Type.Date _ -> List.of("DATE '2026-01-01'", "NULL");
+            case Type.Timestamp _ -> List.of("TIMESTAMP '2026-01-01 00:00:00'", "NULL");
+            case Type.ListOf _, Type.Mapping _ -> List.of("NULL");
+        };
     }
 
     private static Expr.Literal number(double value) {

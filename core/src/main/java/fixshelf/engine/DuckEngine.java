@@ -42,8 +42,20 @@ final class DuckEngine implements FixEngine {
     @Override
     public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
         try (DuckSession session = DuckSession.open()) {
-            return new SqlEvaluation(language, runner(session)).run(job, rows);
+            return run(session, job, rows);
         }
+    }
+
+    @Override
+    public List<Answer.OfJob> runAll(List<Job> jobs) {
+        try (DuckSession session = DuckSession.open()) {
+            return jobs.stream().map(j -> run(session, j.code(), j.rows())).toList();
+        }
+    }
+
+    /// A job in a session that is open; nothing of it stays there.
+    Answer.OfJob run(DuckSession session, JobCode job, Map<String, List<List<@Nullable String>>> rows) {
+        return new SqlEvaluation(language, runner(session)).run(job, rows);
     }
 
     private static SqlEvaluation.Runner runner(DuckSession session) {

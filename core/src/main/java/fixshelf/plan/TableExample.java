@@ -10,7 +10,13 @@ import java.util.Map;
 /// @param others other tables by their names
 /// @param call the line as it stands on a page
 /// @param gives the table that comes out
-public record TableExample(String title, Table given, Map<String, Table> others, String call, Table gives) {
+/// @param stops words of the problem that it ends in instead of giving a table; empty where it gives one
+public record TableExample(
+        String title, Table given, Map<String, Table> others, String call, Table gives, String stops) {
+    public TableExample(String title, Table given, Map<String, Table> others, String call, Table gives) {
+        this(title, given, others, call, gives, "");
+    }
+
     public TableExample(String title, Table given, String call, Table gives) {
         this(title, given, Map.of(), call, gives);
     }

@@ -56,10 +56,7 @@ public final class FixEdits {
 
     /// The text with another title.
     public static String setTitle(FixPage page, String title) {
-        return PageText.of(page.source())
-                .titleSpan()
-                .map(span -> splice(page.source().text(), span, "# " + title.strip()))
-                .orElse(page.source().text());
+        return FrontEdits.setTitle(page.source(), title);
     }
 
     /// The text with other prose between the title and the body.
@@ -70,38 +67,12 @@ public final class FixEdits {
 
     /// The text with a field of the front matter set; `value` is YAML.
     public static String setField(FixPage page, String field, String value) {
-        Span front = PageText.of(page.source()).front().orElse(new Span(0, 0));
-        String text = page.source().text();
-        List<String> lines = text.substring(front.start(), front.end()).lines().toList();
-        boolean known = lines.stream().anyMatch(l -> l.startsWith(field + ":"));
-        String entry = field + ": " + value;
-        Stream<String> changed =
-                known ? replaced(lines, field, entry) : Stream.concat(lines.stream(), Stream.of(entry));
-        return splice(text, front, changed.map(l -> l + "\n").collect(Collectors.joining()));
-    }
-
-    private static Stream<String> replaced(List<String> lines, String field, String entry) {
-        int at = 0;
-        while (!lines.get(at).startsWith(field + ":")) {
-            at++;
-        }
-        int end = at + 1;
-        while (end < lines.size()
-                && (lines.get(end).startsWith(" ") || lines.get(end).startsWith("- "))) {
-            end++;
-        }
-        return Stream.of(lines.subList(0, at).stream(), entry.lines(), lines.subList(end, lines.size()).stream())
-                .flatMap(s -> s);
+        return FrontEdits.setField(page.source(), field, value);
     }
 
     /// The text with the parameters said anew.
     public static String setParameters(FixPage page, List<ParameterText> parameters) {
-        String value = parameters.stream()
-                .map(p -> "\n  " + p.name() + ": {type: " + YamlText.scalar(p.type())
-                        + (p.fallback().isBlank() ? "" : ", default: " + YamlText.scalar(p.fallback()))
-                        + ", about: " + YamlText.scalar(p.about()) + "}")
-                .collect(Collectors.joining());
-        return setField(page, "parameters", value).replace("parameters: \n", "parameters:\n");
+        return FrontEdits.setParameters(page.source(), parameters);
     }
 
     /// A parameter as an author types it; an empty `fallback` means that it has none.
@@ -172,7 +143,7 @@ public final class FixEdits {
     }
 
     private static String splice(String text, Span span, String inside) {
-        return text.substring(0, span.start()) + inside + text.substring(span.end());
+        return FrontEdits.splice(text, span, inside);
     }
 
     /// The page read again after a change of its text.

@@ -41,6 +41,15 @@ public final class JobPages {
         return new JobPages(source).page(file);
     }
 
+    /// A line as it stands at a dash.
+    public static Line call(String written) {
+        String text = "job: call\nlines:\n  - read: given\n  - " + written.replace("\n", "\n    ") + "\n";
+        return read(Path.of("call.yaml"), new SourceText("call", text))
+                .lines()
+                .getLast()
+                .line();
+    }
+
     private JobPage page(Path file) {
         String fallback = file.getFileName().toString().replaceFirst("\\.ya?ml$", "");
         Optional<Yaml.Fields> fields =

@@ -58,6 +58,27 @@ public final class TableFixEdits {
             """.formatted(name, name.replace('_', ' '), title);
     }
 
+    public static String setTitle(TableFixPage page, String title) {
+        return FrontEdits.setTitle(page.source(), title);
+    }
+
+    /// The text with a field of the front matter set; `value` is YAML.
+    public static String setField(TableFixPage page, String field, String value) {
+        return FrontEdits.setField(page.source(), field, value);
+    }
+
+    /// The text with the parameters said anew.
+    public static String setParameters(TableFixPage page, List<FixEdits.ParameterText> parameters) {
+        return FrontEdits.setParameters(page.source(), parameters);
+    }
+
+    /// The text with other prose between the title and the lines.
+    public static String setProse(TableFixPage page, String prose) {
+        String inside = prose.isBlank() ? "\n" : "\n" + prose.strip() + "\n\n";
+        return FrontEdits.splice(
+                page.source().text(), PageText.of(page.source()).tableProse(), inside);
+    }
+
     /// The lines as those of a job, so that they are shown and edited in the same way.
     public static JobPage asLines(TableFixPage page) {
         return new JobPage(

@@ -12,6 +12,7 @@ import java.util.List;
 /// @param reads the sentence of a line that calls it, with `{parameter}` for its blanks
 /// @param prose what it is for
 /// @param parameters as the blanks that a call fills
+/// @param promises what holds for every table
 /// @param showsOwn whether columns of its own come out too, for who writes it
 public record TableFixPage(
         Path file,
@@ -24,12 +25,14 @@ public record TableFixPage(
         List<Blank<?>> parameters,
         List<JobPage.PlacedLine> lines,
         List<TableExample> cases,
+        List<TablePromise> promises,
         List<Problem> problems,
         boolean showsOwn) {
     public TableFixPage {
         parameters = List.copyOf(parameters);
         lines = List.copyOf(lines);
         cases = List.copyOf(cases);
+        promises = List.copyOf(promises);
         problems = List.copyOf(problems);
     }
 
@@ -46,6 +49,7 @@ public record TableFixPage(
                 parameters,
                 this.lines.subList(0, lines),
                 cases,
+                promises,
                 problems,
                 true);
     }

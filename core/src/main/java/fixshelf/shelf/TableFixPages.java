@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Collectors;
 
 /// Reads the page of a table fix: fields, prose, one block of lines fenced as `yaml`, and cases as pairs of small
 /// tables.
@@ -71,6 +72,7 @@ public final class TableFixPages {
                 parameters,
                 lines,
                 cases(name, text, parameters),
+                fields.map(this::promises).orElse(List.of()),
                 problems,
                 false);
     }
@@ -154,29 +156,72 @@ public final class TableFixPages {
         return lines;
     }
 
+    private List<TablePromise> promises(Yaml.Fields fields) {
+        List<TablePromise> promises = new ArrayList<>();
+        for (String written : fields.texts("promises")) {
+            TablePromise.read(written)
+                    .ifPresentOrElse(
+                            promises::add,
+                            () -> fields.report(
+                                    Code.BAD_FIELD,
+                                    fields.spanOfValue("promises"),
+                                    "This is no promise of a table fix: " + written + ".",
+                                    "Known: " + TablePromise.known() + "."));
+        }
+        return promises;
+    }
+
     private List<TableExample> cases(String fix, PageText text, List<Blank<?>> parameters) {
         List<TableExample> cases = new ArrayList<>();
         for (PageText.CaseText each : text.tableCases()) {
             Optional<PageText.Table> given = Optional.ofNullable(each.tables().get("given"));
             Optional<PageText.Table> gives = Optional.ofNullable(each.tables().get("gives"));
-            if (given.isEmpty() || gives.isEmpty()) {
+            Optional<PageText.Table> stops = Optional.ofNullable(each.tables().get("stops"));
+            if (given.isEmpty() || gives.isPresent() == stops.isPresent()) {
                 problems.add(Problem.error(
                         Code.BAD_CASE,
                         new Problem.Where(source, each.span()),
-                        "The case " + each.title() + " lacks a table.",
-                        "Write `given` and `gives`, each with a table below."));
+                        given.isEmpty() || gives.isEmpty()
+                                ? "The case " + each.title() + " lacks a table."
+                                : "The case " + each.title() + " gives a table and stops.",
+                        "Write `given`, and `gives` or `stops`, each with a table below."));
                 continue;
             }
             Map<String, TableExample.Table> others = new LinkedHashMap<>();
             each.tables().forEach((label, table) -> {
-                if (!Set.of("with", "given", "gives").contains(label)) {
+                if (!Set.of("with", "given", "gives", "stops").contains(label)) {
                     others.put(label, table(table));
                 }
             });
             cases.add(new TableExample(
-                    each.title(), table(given.get()), others, call(fix, each, parameters), table(gives.get())));
+                    each.title(),
+                    table(given.get()),
+                    others,
+                    call(fix, each, parameters),
+                    gives.map(TableFixPages::table).orElse(new TableExample.Table(List.of(), List.of())),
+                    stops.map(this::words).orElse("")));
         }
         return cases;
+    }
+
+    /// The words of the problem that a case ends in: a table of one cell.
+    private String words(PageText.Table stops) {
+        String text = stops.rows().stream()
+                .flatMap(r -> r.cells().stream())
+                .map(PageText.Cell::text)
+                .collect(Collectors.joining(" "))
+                .strip();
+        String plain = text.length() > 1 && text.startsWith("'") && text.endsWith("'")
+                ? text.substring(1, text.length() - 1).replace("''", "'")
+                : text;
+        if (plain.isBlank()) {
+            problems.add(Problem.error(
+                    Code.BAD_CASE,
+                    new Problem.Where(source, stops.heading().span()),
+                    "A case that stops says in which problem.",
+                    "Write words of it in the row below `problem`."));
+        }
+        return plain.isBlank() ? "a problem" : plain;
     }
 
     /// The call of a case, as a line of a job.

@@ -1,8 +1,8 @@
 package fixshelf.work;
 
 import fixshelf.engine.Answer;
+import fixshelf.engine.DuckJobs;
 import fixshelf.engine.FixEngine;
-import fixshelf.engine.FixEngines;
 import fixshelf.language.Constants;
 import fixshelf.language.Scope;
 import fixshelf.operations.Operations;
@@ -20,7 +20,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.render.JobCode;
-import fixshelf.render.Languages;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.table.Field;
@@ -32,7 +31,9 @@ import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.Iterator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -46,27 +47,31 @@ public final class OperationExamples {
     private OperationExamples() {}
 
     /// An example as a job, with the rows of its tables and those that have to come out.
+    ///
+    /// @param decided what came of it already, where it ends in a problem, which is tried here only
     public record Example(
             Operation operation,
             TableExample example,
             JobCode code,
             Map<String, List<List<@Nullable String>>> rows,
-            List<List<@Nullable Object>> expected) {}
+            List<List<@Nullable Object>> expected,
+            Optional<JobParity.Verdict> decided) {}
 
     /// What came of examples in a language, one by one; its engine is started once.
     public static List<JobParity> in(FixEngine engine, List<Example> examples) {
-        List<JobParity.Verdict> verdicts = JobParity.verdicts(
-                engine,
-                examples.stream()
-                        .map(e -> new JobParity.Asked(e.code(), e.rows(), e.expected()))
-                        .toList());
+        Iterator<JobParity.Verdict> verdicts = JobParity.verdicts(
+                        engine,
+                        examples.stream()
+                                .filter(e -> e.decided().isEmpty())
+                                .map(e -> new JobParity.Asked(e.code(), e.rows(), e.expected()))
+                                .toList())
+                .iterator();
         List<JobParity> results = new ArrayList<>();
-        for (int i = 0; i < examples.size(); i++) {
-            Example example = examples.get(i);
+        for (Example example : examples) {
             results.add(new JobParity(
                     example.operation().name(),
                     engine.language(),
-                    verdicts.get(i),
+                    example.decided().orElseGet(verdicts::next),
                     example.rows().get(GIVEN).size()));
         }
         return results;
@@ -81,13 +86,75 @@ public final class OperationExamples {
     public static Outcome<List<Example>> of(Operation operation, Callables callables) {
         List<Example> examples = new ArrayList<>();
         List<Problem> problems = new ArrayList<>();
-        for (TableExample example : operation.examples()) {
-            Outcome<Plan> plan = plan(example, callables);
-            problems.addAll(plan.problems());
-            plan.value().ifPresent(p -> examples.add(example(operation, example, p)));
+        try (DuckJobs duckdb = new DuckJobs()) {
+            for (TableExample example : operation.examples()) {
+                Outcome<Plan> plan = plan(example, callables, 1, duckdb);
+                if (!example.stops().isEmpty()) {
+                    examples.add(decided(operation, example, plan, duckdb));
+                    continue;
+                }
+                problems.addAll(plan.problems());
+                plan.value().ifPresent(p -> examples.add(example(operation, example, p)));
+            }
         }
         return problems.stream().anyMatch(Problem::isError) ? Outcome.failed(problems) : Outcome.of(examples);
     }
+
+    /// A case that ends in a problem: of the plan, or of a check in a line of it.
+    private static Example decided(Operation operation, TableExample example, Outcome<Plan> plan, DuckJobs duckdb) {
+        Optional<String> why = plan.problems().stream()
+                .filter(Problem::isError)
+                .findFirst()
+                .map(Problem::sentence)
+                .or(() -> plan.value().flatMap(p -> broken(example, p, duckdb)));
+        JobParity.Verdict verdict = why.isEmpty()
+                ? new JobParity.Stopped("it gives a table, and should stop with: " + example.stops())
+                : why.get().toLowerCase(Locale.ROOT).contains(example.stops().toLowerCase(Locale.ROOT))
+                        ? new JobParity.Same(0)
+                        : new JobParity.Stopped("it stops with other words: " + why.get());
+        JobCode none = new JobCode("example", example.title(), List.of(), List.of());
+        return new Example(
+                operation, example, none, Map.of(GIVEN, texts(example.given())), List.of(), Optional.of(verdict));
+    }
+
+    /// The first check of a line that rows break, in words; empty where all hold.
+    private static Optional<String> broken(TableExample example, Plan plan, DuckJobs duckdb) {
+        for (Step step : plan.steps()) {
+            for (Operation.Report report : step.reports()) {
+                Outcome<List<List<@Nullable Object>>> rows =
+                        report.breaks() ? looks(example, duckdb).rows(plan, report.relation()) : Outcome.of(List.of());
+                if (!rows.isPresent()) {
+                    return Optional.of(rows.problems().getFirst().sentence());
+                }
+                if (!rows.get().isEmpty()) {
+                    boolean one = rows.get().size() == 1;
+                    return Optional.of(rows.get().size()
+                            + (one ? " row " : " rows ")
+                            + report.words().replaceFirst("^rows that break", one ? "breaks" : "break"));
+                }
+            }
+        }
+        return Optional.empty();
+    }
+
+    /// The rows that come out of an example when its call stands `times` times, or why none do.
+    static Outcome<Answered> answer(TableExample example, Callables callables, int times, DuckJobs duckdb) {
+        Outcome<Plan> planned = plan(example, callables, times, duckdb);
+        if (planned.problems().stream().anyMatch(Problem::isError)) {
+            return Outcome.failed(planned.problems());
+        }
+        return planned.then(plan -> {
+            Optional<String> broken = broken(example, plan, duckdb);
+            return broken.isPresent()
+                    ? Outcome.failed(Problem.about(Code.CHECK_BROKEN, "table", broken.get(), ""))
+                    : looks(example, duckdb)
+                            .rows(plan, plan.last().result())
+                            .map(rows -> new Answered(plan.last(), rows));
+        });
+    }
+
+    /// The last line of an example, and the rows after it.
+    record Answered(Step last, List<List<@Nullable Object>> rows) {}
 
     /// What came of all examples of an operation in a language: the first that is not the same, or that all are.
     public static JobParity check(Operation operation, Callables callables, FixEngine engine) {
@@ -96,7 +163,9 @@ public final class OperationExamples {
             String why = examples.problems().getFirst().sentence();
             return new JobParity(operation.name(), engine.language(), new JobParity.Stopped(why), 0);
         }
-        List<JobParity> results = in(engine, examples.get());
+        List<JobParity> results = in(
+                engine,
+                examples.get().stream().filter(e -> e.decided().isEmpty()).toList());
         return results.stream()
                 .filter(r -> !(r.verdict() instanceof JobParity.Same))
                 .min(java.util.Comparator.comparing(r -> !r.differs()))
@@ -115,7 +184,7 @@ public final class OperationExamples {
         return type.map(t -> new Column(heading.substring(0, space), t)).orElse(new Column(heading, Type.TEXT));
     }
 
-    private static Outcome<Plan> plan(TableExample example, Callables callables) {
+    private static Outcome<Plan> plan(TableExample example, Callables callables, int times, DuckJobs duckdb) {
         List<Column> columns = columns(example.given());
         StringBuilder page = new StringBuilder("job: example\nlines:\n  - read: given\n    name: begin\n");
         List<String> types = columns.stream()
@@ -125,7 +194,7 @@ public final class OperationExamples {
         if (!types.isEmpty()) {
             page.append("  - read_as: {").append(String.join(", ", types)).append("}\n");
         }
-        page.append("  - ").append(example.call().replace("\n", "\n    ")).append('\n');
+        page.append(("  - " + example.call().replace("\n", "\n    ") + '\n').repeat(times));
         JobPage job = JobPages.read(Path.of("example.yaml"), new SourceText("example", page.toString()));
         if (!job.problems().isEmpty()) {
             return Outcome.failed(job.problems());
@@ -141,15 +210,13 @@ public final class OperationExamples {
                 callables,
                 Map.of(),
                 sources(example),
-                looks(example));
+                looks(example, duckdb));
     }
 
     /// Looks by running what is asked in DuckDB over the rows of the example.
-    private static Looks looks(TableExample example) {
+    private static Looks looks(TableExample example, DuckJobs duckdb) {
         return (plan, about) -> {
             Example asked = asked(example, plan, about);
-            FixEngine duckdb =
-                    FixEngines.of(Languages.find("duckdb").orElseThrow()).orElseThrow();
             return switch (duckdb.run(asked.code(), asked.rows())) {
                 case Answer.OfJob.Rows(var rows) -> Outcome.of(rows);
                 case Answer.OfJob.Stopped(String why) ->
@@ -161,7 +228,10 @@ public final class OperationExamples {
     }
 
     private static Example asked(TableExample example, Plan plan, Relation about) {
-        List<Step> steps = new ArrayList<>(plan.steps());
+        // Without what is told beside them, so that nothing stops on the way.
+        List<Step> steps = new ArrayList<>(plan.steps().stream()
+                .map(s -> new Step(s.number(), s.line(), s.after(), List.of()))
+                .toList());
         Step last = steps.getLast();
         steps.add(new Step(last.number() + 1, last.line(), about, List.of()));
         return example(Operations.find("choose").orElseThrow(), example, new Plan(steps));
@@ -207,7 +277,8 @@ public final class OperationExamples {
         });
         List<List<@Nullable Object>> expected =
                 example.gives().rows().stream().map(OperationExamples::values).toList();
-        return new Example(operation, example, new JobCode("example", example.title(), sources, lines), rows, expected);
+        JobCode code = new JobCode("example", example.title(), sources, lines);
+        return new Example(operation, example, code, rows, expected, Optional.empty());
     }
 
     private static List<@Nullable Object> values(List<String> row) {

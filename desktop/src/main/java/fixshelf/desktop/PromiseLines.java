@@ -17,6 +17,7 @@ final class PromiseLines {
 
     /// A line for each promise; empty for a fix that promises nothing.
     static VBox of(Workbench workbench, FixPage fix) {
+        workbench.wantPromises(fix);
         VBox lines = Ui.column("promises");
         for (Promise promise : fix.promises()) {
             Optional<PromiseResult> result = results(workbench, fix.file())

@@ -105,6 +105,9 @@ final class ReaderPage {
         if (fix.cases().isEmpty()) {
             sheet.getChildren().add(Ui.wrapped("No case yet.", "soft"));
         }
+        if (!fix.promises().isEmpty()) {
+            sheet.getChildren().addAll(Ui.label("Promises", "heading"), TablePromiseLines.of(workbench, fix));
+        }
         used(fix.name());
         sheet.getChildren()
                 .add(Ui.label("Version " + fix.version() + " · " + fix.source().name(), "soft", "small"));

@@ -110,6 +110,7 @@ final class ShelfPlace implements Place {
             reader.refresh();
         });
         workbench.promisesProperty().addListener(_ -> reader.refresh());
+        workbench.tablePromisesProperty().addListener(_ -> reader.refresh());
         workbench.tableResultsProperty().addListener(_ -> {
             catalogue.refresh();
             reader.refresh();

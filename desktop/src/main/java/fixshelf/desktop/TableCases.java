@@ -32,12 +32,22 @@ final class TableCases {
         if (!call.isBlank()) {
             box.getChildren().add(Ui.wrapped("with " + call, "soft", "small"));
         }
-        HBox tables = Ui.row("state", table(example.given()), Ui.label("gives", "soft"), table(example.gives()));
+        box.getChildren().add(pair(example));
+        return box;
+    }
+
+    /// What goes in beside what comes out, or the words of the problem that it ends in.
+    static Region pair(TableExample example) {
+        HBox tables = Ui.row("state", table(example.given()));
         tables.setSpacing(18);
         example.others().forEach((name, table) -> tables.getChildren()
-                .add(1, new VBox(2, Ui.label(name, "mono", "small"), table(table))));
-        box.getChildren().add(tables);
-        return box;
+                .add(new VBox(2, Ui.label(name, "mono", "small"), table(table))));
+        if (example.stops().isEmpty()) {
+            tables.getChildren().addAll(Ui.label("gives", "soft"), table(example.gives()));
+        } else {
+            tables.getChildren().addAll(Ui.label("stops", "soft"), Ui.wrapped("“" + example.stops() + "”"));
+        }
+        return tables;
     }
 
     private static GridPane table(TableExample.Table table) {

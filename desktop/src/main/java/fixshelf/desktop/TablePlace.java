@@ -19,7 +19,6 @@ import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextArea;
 import javafx.scene.input.KeyEvent;
-import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
@@ -30,10 +29,8 @@ import org.jspecify.annotations.Nullable;
 final class TablePlace implements JobCard.Listener, LineEditor.Page {
     private final Workbench workbench;
     private final Runnable changed;
-    private final Label title = Ui.wrapped("", "title");
     private final Label about = Ui.wrapped("", "soft");
-    private final Label sentence = Ui.wrapped("", "prose");
-    private final GridPane parameters = new GridPane();
+    private final TableFixWords words;
     private final JobCard card;
     private final LineEditor lines;
     private final AddLine add;
@@ -53,8 +50,7 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
         this.workbench = workbench;
         this.changed = changed;
         this.card = new JobCard(workbench, this);
-        parameters.setHgap(16);
-        parameters.setVgap(4);
+        words = new TableFixWords(workbench, this::page, this::edit);
         lines = new LineEditor(this, card, this, 0);
         add = new AddLine(this::offeredLines, lines::insert);
         text.getStyleClass().add("mono");
@@ -68,14 +64,15 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
         });
         form = new VBox(
                 8,
-                title,
+                words.head(),
                 about,
-                sentence,
-                Ui.label("Parameters", "heading"),
-                parameters,
                 Ui.label("Lines", "heading"),
                 card.view(),
-                add.view());
+                add.view(),
+                Ui.label("Parameters", "heading"),
+                words.parameters(),
+                Ui.label("Promises", "heading"),
+                words.promises());
         sheet.getChildren().add(form);
         VBox left = new VBox(Ui.page(sheet), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, lines::key);
@@ -140,26 +137,11 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
             only(form, problems);
         }
         filling = false;
-        title.setText(page.title());
         long used = workbench.shelf().usersOf(page.name()).size();
         about.setText("a table fix · " + page.version()
                 + (workbench.isDraft(page.file()) ? ", being written" : "")
-                + (used == 0 ? "" : " · used in " + used)
-                + " · called " + page.name());
-        sentence.setText(page.summary() + "\n“" + page.sentence() + "”");
-        parameters.getChildren().clear();
-        for (int i = 0; i < page.parameters().size(); i++) {
-            Blank<?> blank = page.parameters().get(i);
-            String fallback = blank.fallback()
-                    .map(f -> ", " + say(blank, f) + " if left out")
-                    .orElse("");
-            Label name = Ui.label(blank.name(), "mono");
-            name.setMinWidth(Region.USE_PREF_SIZE);
-            Label kind = Ui.wrapped(blank.kind().name() + fallback);
-            kind.setMinWidth(90);
-            kind.setMaxWidth(130);
-            parameters.addRow(i, name, kind, Ui.wrapped(blank.about(), "soft"));
-        }
+                + (used == 0 ? "" : " · used in " + used));
+        words.fill(page);
         lines.choose(lines.chosen());
         card.show(TableFixEdits.asLines(page), lines.chosen(), trying.trial().map(t -> seen(t)));
         problems.getChildren()
@@ -191,7 +173,8 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
     private void fillButtons() {
         buttons.getChildren().clear();
         for (Command command : commands()) {
-            boolean button = !command.text().startsWith("Make a case");
+            boolean button =
+                    !command.text().startsWith("Make a case") && !command.text().equals("Redo");
             if (button) {
                 buttons.getChildren()
                         .add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
@@ -212,6 +195,12 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
                             trying.look();
                         })
                         .when(() -> file != null && workbench.canUndo(file)),
+                Command.of("Redo", "Shortcut+Alt+Shift+Z", () -> {
+                            workbench.redo(file);
+                            trying.look();
+                        })
+                        .when(() -> file != null && workbench.canRedo(file)),
+                TablePromiseLines.keepBroken(workbench, this::page, this::edit),
                 Command.of("Make a case of the first rows", "Shortcut+K", trying::keepCase)
                         .when(() -> trying.trial().isPresent()),
                 Command.of("Back to the shelf", "Esc", () -> leave.run()));

@@ -4,6 +4,7 @@ import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -28,6 +29,16 @@ final class Ui {
         label.setWrapText(true);
         label.setMinHeight(Region.USE_PREF_SIZE);
         return label;
+    }
+
+    /// Runs `commit` when a field is left, and on Enter.
+    static void onLeaving(TextField field, Runnable commit) {
+        field.focusedProperty().addListener((_, _, now) -> {
+            if (!now) {
+                commit.run();
+            }
+        });
+        field.setOnAction(_ -> commit.run());
     }
 
     static Button button(Command command, String... classes) {

@@ -24,6 +24,8 @@ import fixshelf.shelf.TableFixPage;
 import fixshelf.shelf.TableFixPages;
 import fixshelf.work.JobParity;
 import fixshelf.work.OperationExamples;
+import fixshelf.work.TablePromiseResult;
+import fixshelf.work.TablePromises;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -35,7 +37,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import java.util.Set;
+import java.util.concurrent.atomic.AtomicReference;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
@@ -49,12 +53,25 @@ final class Workbench implements AutoCloseable {
     private final ObjectProperty<List<CaseResult>> results = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<List<PromiseResult>> promises = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<Map<String, List<JobParity>>> tableResults = new SimpleObjectProperty<>(Map.of());
+    private final ObjectProperty<List<TablePromiseResult>> tablePromises = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<List<Problem>> problems = new SimpleObjectProperty<>(List.of());
     private final Map<Path, History> histories = new HashMap<>();
     private final Map<Path, String> kept = new HashMap<>();
     private final Set<Path> changedElsewhere = new HashSet<>();
-    private final CheckedPages<CaseResult> checkedCases = new CheckedPages<>();
-    private final CheckedPages<PromiseResult> checkedPromises = new CheckedPages<>();
+    private static final CheckedPages.Remembered<CaseResult> CASES = new CheckedPages.Remembered<>(
+            (r, page) -> new CaseResult(page, r.index(), page.cases().get(r.index()), r.answer()));
+    private static final AtomicReference<TablesChecked> TABLES =
+            new AtomicReference<>(new TablesChecked(List.of(), Map.of()));
+
+    /// What came of the table fixes of the shelf that was checked last.
+    ///
+    /// @param texts of all its fixes
+    private record TablesChecked(List<String> texts, Map<String, List<JobParity>> results) {}
+
+    private final CheckedPages<CaseResult> checkedCases = new CheckedPages<>(Optional.of(CASES));
+    private final CheckedPages<PromiseResult> checkedPromises = new CheckedPages<>(Optional.empty());
+    /// The pages whose promises are looked at.
+    private final Set<Path> promisesWanted = new HashSet<>();
     /// The pages whose table fixes were run, and what came of it; only used on the lane that runs them.
     private List<Object> checkedPages = List.of();
 
@@ -95,8 +112,31 @@ final class Workbench implements AutoCloseable {
         return results;
     }
 
+    /// What came of the promises of the fixes that were looked at.
     ObjectProperty<List<PromiseResult>> promisesProperty() {
         return promises;
+    }
+
+    /// Promises of a fix are tried from now on, whenever it changes.
+    void wantPromises(FixPage page) {
+        if (!page.promises().isEmpty() && promisesWanted.add(page.file())) {
+            checkPromises(0);
+        }
+    }
+
+    private void checkPromises(int waitMillis) {
+        Shelf now = shelf();
+        List<FixPage> wanted = now.fixes().stream()
+                .filter(f -> promisesWanted.contains(f.file()))
+                .toList();
+        background.ask(
+                new Request("promises", "checking promises", waitMillis),
+                () -> checkedPromises.check(
+                        now,
+                        wanted,
+                        (s, pages) -> Promises.run(s, pages, FixEngines.ALL.getFirst()),
+                        PromiseResult::page),
+                promises::set);
     }
 
     ObjectProperty<List<Problem>> problemsProperty() {
@@ -120,6 +160,33 @@ final class Workbench implements AutoCloseable {
     /// The results of the cases of table fixes, by the names of these.
     ObjectProperty<Map<String, List<JobParity>>> tableResultsProperty() {
         return tableResults;
+    }
+
+    /// What came of the promises of the table fixes that were looked at.
+    ObjectProperty<List<TablePromiseResult>> tablePromisesProperty() {
+        return tablePromises;
+    }
+
+    /// What came of the promises of a table fix as it stands now; where that is not known yet, they are tried.
+    Optional<List<TablePromiseResult>> promisesOf(TableFixPage page) {
+        if (page.promises().isEmpty()) {
+            return Optional.of(List.of());
+        }
+        List<TablePromiseResult> known =
+                tablePromises.get().stream().filter(r -> r.page() == page).toList();
+        if (!known.isEmpty()) {
+            return Optional.of(known);
+        }
+        Shelf now = shelf();
+        background.ask(
+                new Request("table promises", "trying promises", 600), () -> TablePromises.run(now, page), found -> {
+                    List<TablePromiseResult> all = new ArrayList<>(found);
+                    tablePromises.get().stream()
+                            .filter(r -> !r.page().file().equals(page.file()))
+                            .forEach(all::add);
+                    tablePromises.set(all);
+                });
+        return Optional.empty();
     }
 
     List<JobParity> resultsOf(TableFixPage page) {
@@ -250,17 +317,14 @@ final class Workbench implements AutoCloseable {
         FixEngine duckdb = FixEngines.ALL.getFirst();
         background.ask(
                 new Request("cases", "running the cases", waitMillis),
-                () -> checkedCases.check(now, (s, pages) -> Cases.run(s, pages, duckdb), CaseResult::page),
+                () -> checkedCases.check(now, now.fixes(), (s, pages) -> Cases.run(s, pages, duckdb), CaseResult::page),
                 results::set);
         background.ask(new Request("cases", "reading the pages", waitMillis), now::problems, problems::set);
         background.ask(
                 new Request("tables", "running the cases of table fixes", waitMillis),
                 () -> checkedTables(now, duckdb),
                 tableResults::set);
-        background.ask(
-                new Request("promises", "checking promises", waitMillis * 3),
-                () -> checkedPromises.check(now, (s, pages) -> Promises.run(s, pages, duckdb), PromiseResult::page),
-                promises::set);
+        checkPromises(waitMillis * 3);
     }
 
     /// What came of the cases of all table fixes here. They are run again only where a page of a fix changed, not when
@@ -271,16 +335,28 @@ final class Workbench implements AutoCloseable {
         boolean same = pages.size() == checkedPages.size()
                 && IntStream.range(0, pages.size()).allMatch(i -> pages.get(i) == checkedPages.get(i));
         if (!same) {
-            Map<String, List<JobParity>> all = new LinkedHashMap<>();
-            for (TableFixPage page : now.tableFixes()) {
-                Outcome<List<OperationExamples.Example>> examples =
-                        OperationExamples.of(now.operation(page), now.callables());
-                all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
-            }
+            List<String> texts = Stream.concat(
+                            now.tableFixes().stream().map(f -> f.source().text()),
+                            now.fixes().stream().map(f -> f.source().text()))
+                    .toList();
+            TablesChecked before = TABLES.get();
+            Map<String, List<JobParity>> all =
+                    before.texts().equals(texts) ? before.results() : tableCases(now, duckdb);
+            TABLES.set(new TablesChecked(texts, all));
             checkedPages = pages;
             tableCases = all;
         }
         return tableCases;
+    }
+
+    private static Map<String, List<JobParity>> tableCases(Shelf now, FixEngine duckdb) {
+        Map<String, List<JobParity>> all = new LinkedHashMap<>();
+        for (TableFixPage page : now.tableFixes()) {
+            Outcome<List<OperationExamples.Example>> examples =
+                    OperationExamples.of(now.operation(page), now.callables());
+            all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
+        }
+        return all;
     }
 
     @Override

@@ -52,7 +52,8 @@ final class WritingPlace {
     private final TextField name = new TextField();
     private final ComboBox<String> returns = new ComboBox<>();
     private final TextArea prose = new TextArea();
-    private final GridPane parameters = new GridPane();
+    private final ParameterRows parameters =
+            new ParameterRows(TYPES, 1, texts -> page().ifPresent(p -> edit(FixEdits.setParameters(p, texts))));
     private final VBox problems = new VBox(4);
     private final FlowPane promises = new FlowPane(16, 6);
     private final VBox promisesKept = new VBox();
@@ -89,10 +90,8 @@ final class WritingPlace {
         prose.setPrefRowCount(3);
         prose.setAccessibleText("What it is for");
         prose.setPromptText("What it is for, in a sentence or two");
-        parameters.setHgap(6);
-        parameters.setVgap(4);
-        onLeaving(title, () -> page().ifPresent(p -> edit(FixEdits.setTitle(p, title.getText()))));
-        onLeaving(name, () -> page().ifPresent(
+        Ui.onLeaving(title, () -> page().ifPresent(p -> edit(FixEdits.setTitle(p, title.getText()))));
+        Ui.onLeaving(name, () -> page().ifPresent(
                         p -> edit(FixEdits.setField(p, "fix", name.getText().strip()))));
         prose.focusedProperty().addListener((_, _, now) -> {
             if (!now) {
@@ -112,7 +111,7 @@ final class WritingPlace {
                 Ui.row("state", name, Ui.label("gives", "soft"), returns),
                 prose,
                 Ui.label("Parameters", "heading"),
-                parameters,
+                parameters.view(),
                 Ui.label("Body", "heading"),
                 body.view(),
                 problems,
@@ -173,15 +172,6 @@ final class WritingPlace {
         }
     }
 
-    private static void onLeaving(TextField field, Runnable commit) {
-        field.focusedProperty().addListener((_, _, now) -> {
-            if (!now) {
-                commit.run();
-            }
-        });
-        field.setOnAction(_ -> commit.run());
-    }
-
     private void fill() {
         Optional<FixPage> now = page();
         if (now.isEmpty() || body.isBusy() || whole.isBusy()) {
@@ -195,7 +185,7 @@ final class WritingPlace {
         if (!prose.isFocused()) {
             prose.setText(page.prose());
         }
-        fillParameters(page);
+        parameters.show(texts(page));
         body.show(page.bodyText());
         whole.show(page.source().text());
         List<Problem> all = workbench.shelf().definition(page).problems();
@@ -225,33 +215,6 @@ final class WritingPlace {
         return Ui.wrapped("line " + place.line() + ": " + problem.sentence(), "problem");
     }
 
-    private void fillParameters(FixPage page) {
-        boolean editing = parameters.getChildren().stream().anyMatch(Node::isFocused);
-        if (editing
-                && parameters.getUserData() instanceof Integer n
-                && n == page.parameters().size()) {
-            return;
-        }
-        parameters.getChildren().clear();
-        parameters.setUserData(page.parameters().size());
-        parameters.addRow(
-                0,
-                Ui.label("name", "soft", "small"),
-                Ui.label("type", "soft", "small"),
-                Ui.label("if left out", "soft", "small"));
-        for (int i = 0; i < page.parameters().size(); i++) {
-            parameterRow(page, i);
-        }
-        Button add = Ui.button(
-                Command.of("+ parameter", "", () -> page().ifPresent(p -> {
-                    List<ParameterText> texts = texts(p);
-                    texts.add(new ParameterText("option_" + (texts.size() + 1), "text", "'…'", "What it is for."));
-                    edit(FixEdits.setParameters(p, texts));
-                })),
-                "plain");
-        parameters.add(add, 0, 2 * page.parameters().size() + 1, 3, 1);
-    }
-
     private static List<ParameterText> texts(FixPage page) {
         return page.parameters().stream()
                 .map(p -> new ParameterText(
@@ -260,55 +223,6 @@ final class WritingPlace {
                         p.fallback().map(Printer::print).orElse(""),
                         p.about()))
                 .collect(Collectors.toCollection(ArrayList::new));
-    }
-
-    private void parameterRow(FixPage page, int index) {
-        Parameter parameter = page.parameters().get(index);
-        TextField field = new TextField(parameter.name());
-        field.getStyleClass().add("mono");
-        field.setPrefColumnCount(14);
-        ComboBox<String> type = new ComboBox<>();
-        type.getItems().setAll(TYPES);
-        type.setEditable(true);
-        type.setValue(parameter.type().label());
-        type.setPrefWidth(120);
-        TextField fallback =
-                new TextField(parameter.fallback().map(Printer::print).orElse(""));
-        fallback.setPromptText("required");
-        fallback.getStyleClass().add("mono");
-        fallback.setPrefColumnCount(8);
-        GridPane.setHgrow(fallback, Priority.ALWAYS);
-        TextField about = new TextField(parameter.about());
-        about.setPromptText("what it is for, in one sentence");
-        about.setAccessibleText("About " + parameter.name());
-        Runnable commit = () -> page().filter(p -> index < p.parameters().size() && !filling)
-                .ifPresent(p -> {
-                    List<ParameterText> texts = texts(p);
-                    ParameterText text = new ParameterText(
-                            field.getText().strip(),
-                            type.getValue(),
-                            fallback.getText().strip(),
-                            about.getText().strip());
-                    if (!texts.get(index).equals(text)) {
-                        texts.set(index, text);
-                        edit(FixEdits.setParameters(p, texts));
-                    }
-                });
-        List.of(field, fallback, about).forEach(f -> onLeaving(f, commit));
-        type.valueProperty().addListener(_ -> commit.run());
-        Button remove = Ui.button(
-                Command.of("take out", "", () -> page().ifPresent(p -> {
-                            List<ParameterText> texts = texts(p);
-                            texts.remove(index);
-                            edit(FixEdits.setParameters(p, texts));
-                        }))
-                        .when(() -> page.parameters().size() > 1),
-                "plain",
-                "small");
-        remove.setMinWidth(Region.USE_PREF_SIZE);
-        parameters.addRow(2 * index + 1, field, type, fallback, remove);
-        VBox words = Ui.column("parameter-about", about);
-        parameters.add(words, 0, 2 * index + 2, 3, 1);
     }
 
     private void fillPromises(FixPage page) {

@@ -27,7 +27,7 @@ class TablesTest extends WindowTest {
         robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
         settle();
         Path page = folder.resolve("fixes/tables/new_table_fix.fix.md");
-        assertThat(labels()).contains("New table fix", "Lines", "● Two rows with one key");
+        assertThat(labels()).contains("Lines", "● Two rows with one key");
         // A line is added by words for what it does, after the chosen one.
         focus("Add a line");
         robot.write("keep only the first");
@@ -45,6 +45,22 @@ class TablesTest extends WindowTest {
         assertThat(fix.cases()).extracting(TableExample::title).hasSize(2);
         assertThat(frame.workbench().orElseThrow().resultsOf(fix)).hasSize(2).allSatisfy(r -> assertThat(r.verdict())
                 .isInstanceOf(JobParity.Same.class));
+        // A promise that does not hold is shown with the smallest table that breaks it, which becomes a case.
+        type("#more-table-promise", "filled keys");
+        assertThat(labels())
+                .contains("▲ Never missing: keys, but of a table with 1 row row 1 that comes out has none", "NULL");
+        robot.push(KeyCode.CONTROL, KeyCode.B);
+        settle();
+        assertThat(text(page)).contains("### Never missing: keys");
+        type("#more-table-promise", "unique_by keys");
+        assertThat(labels()).anyMatch(t -> t.startsWith("● No two rows with the same keys, on "));
+        // Its words are edited in place.
+        focus("How a line says it");
+        robot.push(KeyCode.CONTROL, KeyCode.A);
+        robot.write("keep one of {keys}");
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(text(page)).contains("reads: \"keep one of {keys}\"\n");
         assertThat(page).doesNotExist();
         robot.push(KeyCode.CONTROL, KeyCode.S);
         settle();

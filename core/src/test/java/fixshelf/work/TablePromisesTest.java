@@ -1,0 +1,124 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.FixEngines;
+import fixshelf.plan.TableExample;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import fixshelf.shelf.TableFixPage;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// What table fixes promise is tried on made-up tables, and the smallest that breaks it is shown; cases that end in a
+/// problem are held to its words.
+class TablePromisesTest {
+    @TempDir
+    Path root;
+
+    private static final String CASE = "given\n\n| k | n: integer |\n|---|---|\n| 'ab' | 1 |\n\n"
+            + "gives\n\n| k | n: integer |\n|---|---|\n| 'ab' | 1 |\n";
+
+    private TableFixPage page(Shelf shelf) {
+        return shelf.tableFix("it").orElseThrow();
+    }
+
+    private Shelf shelf(String promises, String lines, String example) throws Exception {
+        Files.writeString(root.resolve("shelf.yaml"), "shelf: x\n");
+        Files.createDirectories(root.resolve("fixes"));
+        Files.writeString(
+                root.resolve("fixes/it.fix.md"),
+                "---\nformat: 2\nfix: it\nkind: table\nreads: it {key}\nparameters:\n  key: {type: columns, about: K.}\n"
+                        + "promises: [" + promises + "]\n---\n# It\n\nWords.\n\n```yaml\n- "
+                        + lines.replace("; ", "\n  ").replace(" // ", "\n- ")
+                        + "\n```\n\n## Cases\n\n### One\n\nwith\n\n| key |\n|---|\n| k |\n\n" + example);
+        return ShelfReader.read(root).get();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "drop_repeats: [\"{key}\"]; keep: first | unique_by key | ",
+                "drop_repeats: [\"{key}\"]; keep: first | rows_not_more | ",
+                "drop_repeats: [\"{key}\"]; keep: first | rows_once | ",
+                "drop_repeats: [\"{key}\"]; keep: first | columns_kept | ",
+                "drop_repeats: [\"{key}\"]; keep: first | idempotent | ",
+                "drop_repeats: [\"{key}\"]; keep: first | rows_kept | As many rows come out as went in, but of a table with 2 rows come 1: 'a' 0, 'a' 0",
+                "trim: [\"{key}\"] | unique_by key | No two rows with the same key, but of a table with 2 rows several have 'a': 'a' 0, 'a' 0",
+                "trim: [\"{key}\"] | filled n | Never missing: n, but of a table with 1 row row 1 that comes out has none: 'a' NULL",
+                "set: [\"{key}\"]; to: substr(it, 2) | idempotent | Twice is the same as once, but of a table with 1 row the first time gives ",
+                "drop: [\"{key}\"] | columns_kept | Every column is still there, but of a table with 0 rows the column k is gone: ",
+                "drop: [\"{key}\"] | filled key | Never missing: key: there is no parameter or column key that comes out",
+                "put_under: given | rows_not_more | No more rows come out than went in: it takes none of the made-up tables: ",
+                "columns_to_rows: [\"{key}\"]; names_in: part; values_in: what | rows_once | Each row comes out once or leaves, none is new: that cannot be said",
+                "make_sure_filled: [\"{key}\"] | filled key | "
+            })
+    void holdOrShowTheSmallestTableThatBreaksThem(String lines, String promise, String broken) throws Exception {
+        String trim = lines.startsWith("trim") ? "set: [\"{key}\"]; to: trim(it)" : lines;
+        Shelf shelf = shelf('"' + promise + '"', trim, CASE);
+        assertThat(page(shelf).problems()).isEmpty();
+        TablePromiseResult result = TablePromises.run(shelf, page(shelf)).getFirst();
+        String cells = result.broken()
+                .map(b -> ": "
+                        + String.join(
+                                ", ",
+                                b.given().rows().stream()
+                                        .map(r -> String.join(" ", r))
+                                        .toList()))
+                .orElse("");
+        if (broken == null) {
+            assertThat(result.holds()).as(result.sentence()).isTrue();
+            assertThat(result.tables()).isPositive();
+        } else {
+            assertThat(result.sentence() + cells).startsWith(broken.strip());
+            assertThat(result.holds()).isFalse();
+        }
+    }
+
+    @Test
+    void areWrittenInKnownWords() throws Exception {
+        assertThat(page(shelf("nice, unique_by, rows_kept key", "drop: [n]", CASE))
+                        .problems())
+                .extracting(Problem::what)
+                .containsExactly(
+                        "This is no promise of a table fix: nice.",
+                        "This is no promise of a table fix: unique_by.",
+                        "This is no promise of a table fix: rows_kept key.");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "make_sure_filled: [\"{key}\"] | NULL | breaks it, line 1 | ● same",
+                "make_sure_filled: [\"{key}\"] | NULL | twice | ▲ stops",
+                "make_sure_filled: [\"{key}\"] | 'a' | breaks it, line 1 | ▲ stops",
+                "drop: [\"{key}\", not_there] | 'a' | no column not_there | ● same"
+            })
+    void casesMayEndInAProblem(String lines, String cell, String words, String mark) throws Exception {
+        Shelf shelf = shelf(
+                "",
+                lines,
+                "given\n\n| k | n |\n|---|---|\n| " + cell + " | '1' |\n\nstops\n\n| problem |\n|---|\n| " + words
+                        + " |\n");
+        assertThat(page(shelf).problems()).isEmpty();
+        TableExample example = page(shelf).cases().getFirst();
+        assertThat(example.stops()).isEqualTo(words);
+        assertThat(OperationExamples.in(
+                                FixEngines.ALL.getFirst(),
+                                OperationExamples.of(shelf.operation(page(shelf)), shelf.callables())
+                                        .get())
+                        .getFirst()
+                        .mark())
+                .isEqualTo(mark);
+    }
+}

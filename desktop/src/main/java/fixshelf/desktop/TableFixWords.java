@@ -1,0 +1,201 @@
+package fixshelf.desktop;
+
+import fixshelf.plan.Blank;
+import fixshelf.shelf.FixEdits.ParameterText;
+import fixshelf.shelf.TableFixEdits;
+import fixshelf.shelf.TableFixPage;
+import fixshelf.shelf.TablePromise;
+import fixshelf.shelf.YamlText;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.scene.control.CheckBox;
+import javafx.scene.control.TextArea;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+
+/// All of a table fix's page but its lines, edited in place: what it is called, how a line says it, what it is for, its
+/// parameters and promises.
+final class TableFixWords {
+    private static final List<String> TYPES = List.of(
+            "column",
+            "columns",
+            "new name",
+            "order",
+            "condition",
+            "table",
+            "text",
+            "integer",
+            "decimal(18,2)",
+            "boolean",
+            "date",
+            "timestamp",
+            "list of text",
+            "mapping of text to text");
+
+    private final Workbench workbench;
+    private final Supplier<Optional<TableFixPage>> page;
+    private final Consumer<String> edit;
+    private final TextField title = new TextField();
+    private final TextField name = new TextField();
+    private final TextField reads = new TextField();
+    private final TextArea prose = new TextArea();
+    private final ParameterRows parameters;
+    private final FlowPane promises = new FlowPane(16, 6);
+    private final TextField more = new TextField();
+    private final VBox kept = new VBox();
+    private final VBox head;
+    private boolean filling;
+
+    TableFixWords(Workbench workbench, Supplier<Optional<TableFixPage>> page, Consumer<String> edit) {
+        this.workbench = workbench;
+        this.page = page;
+        this.edit = text -> {
+            if (!filling) {
+                edit.accept(text);
+            }
+        };
+        title.getStyleClass().add("title-field");
+        title.setAccessibleText("Title");
+        name.getStyleClass().add("mono");
+        name.setAccessibleText("Name that a line calls");
+        name.setPrefColumnCount(18);
+        reads.setAccessibleText("How a line says it");
+        reads.setPromptText("how a line says it, with {parameter} for its blanks");
+        prose.setAccessibleText("What it is for");
+        prose.setPromptText("What it is for, in a sentence or two");
+        prose.setWrapText(true);
+        prose.setPrefRowCount(3);
+        parameters = new ParameterRows(TYPES, 0, texts -> with(p -> TableFixEdits.setParameters(p, texts)));
+        Ui.onLeaving(title, () -> with(p -> TableFixEdits.setTitle(p, title.getText())));
+        Ui.onLeaving(
+                name,
+                () -> with(p -> TableFixEdits.setField(
+                        p, "fix", YamlText.scalar(name.getText().strip()))));
+        Ui.onLeaving(
+                reads,
+                () -> with(p -> TableFixEdits.setField(
+                        p, "reads", YamlText.scalar(reads.getText().strip()))));
+        prose.focusedProperty().addListener((_, _, now) -> {
+            if (!now) {
+                with(p -> p.prose().equals(prose.getText().strip())
+                        ? p.source().text()
+                        : TableFixEdits.setProse(p, prose.getText()));
+            }
+        });
+        more.setId("more-table-promise");
+        more.setPromptText("unique_by key   filled key");
+        more.setAccessibleText("One more promise");
+        more.setPrefColumnCount(24);
+        more.setOnAction(_ -> turn(more.getText().strip()));
+        HBox.setHgrow(reads, Priority.ALWAYS);
+        head = new VBox(8, title, Ui.row("state", name, Ui.label("reads", "soft"), reads), prose);
+        workbench.tablePromisesProperty().addListener(_ -> page.get().ifPresent(this::showKept));
+    }
+
+    /// What it is called and what it is for.
+    Region head() {
+        return head;
+    }
+
+    Region parameters() {
+        return parameters.view();
+    }
+
+    Region promises() {
+        return new VBox(6, promises, kept);
+    }
+
+    private void with(java.util.function.Function<TableFixPage, String> change) {
+        page.get().ifPresent(p -> {
+            String text = change.apply(p);
+            if (!text.equals(p.source().text())) {
+                edit.accept(text);
+            }
+        });
+    }
+
+    void fill(TableFixPage now) {
+        filling = true;
+        set(title, now.title());
+        set(name, now.name());
+        set(reads, now.reads());
+        if (!prose.isFocused() && !prose.getText().equals(now.prose())) {
+            prose.setText(now.prose());
+        }
+        parameters.show(texts(now));
+        fillPromises(now);
+        filling = false;
+    }
+
+    private static void set(TextField field, String text) {
+        if (!field.isFocused() && !field.getText().equals(text)) {
+            field.setText(text);
+        }
+    }
+
+    private static List<ParameterText> texts(TableFixPage page) {
+        List<ParameterText> texts = new ArrayList<>();
+        for (Blank<?> blank : page.parameters()) {
+            String fallback =
+                    blank.fallback().map(f -> TablePlace.say(blank, f)).orElse("");
+            texts.add(new ParameterText(blank.name(), blank.kind().name(), fallback, blank.about()));
+        }
+        return texts;
+    }
+
+    private void fillPromises(TableFixPage now) {
+        boolean typing = more.isFocused();
+        promises.getChildren().clear();
+        for (TablePromise.Kind kind : TablePromise.Kind.values()) {
+            if (!kind.takesColumns()) {
+                promises.getChildren().add(box(now, TablePromise.of(kind)));
+            }
+        }
+        now.promises().stream().filter(p -> p.kind().takesColumns()).forEach(p -> promises.getChildren()
+                .add(box(now, p)));
+        promises.getChildren().add(more);
+        if (typing) {
+            more.requestFocus();
+        } else {
+            more.clear();
+        }
+        showKept(now);
+    }
+
+    private CheckBox box(TableFixPage now, TablePromise promise) {
+        CheckBox box = new CheckBox(promise.sentence());
+        box.setSelected(now.promises().contains(promise));
+        box.setOnAction(_ -> turn(promise.written()));
+        return box;
+    }
+
+    /// Adds a promise, or takes it back where it is there.
+    private void turn(String written) {
+        if (!written.isEmpty()) {
+            more.clear();
+            with(p -> {
+                List<String> all = new ArrayList<>(
+                        p.promises().stream().map(TablePromise::written).toList());
+                if (!all.remove(written)) {
+                    all.add(written);
+                }
+                return TableFixEdits.setField(p, "promises", YamlText.list(all));
+            });
+        }
+    }
+
+    private void showKept(TableFixPage now) {
+        kept.getChildren().setAll(TablePromiseLines.of(workbench, now));
+        Command keep = TablePromiseLines.keepBroken(workbench, page, edit);
+        if (keep.enabled().getAsBoolean()) {
+            kept.getChildren().add(Ui.button(keep, "usual", "small"));
+        }
+    }
+}
