@@ -9,6 +9,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
+import fixshelf.work.Beside;
 import fixshelf.work.Figure;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
@@ -45,6 +46,12 @@ final class PreviewCommand extends JobOption {
                     "all, changed, leaving, added, lost, or a report of the line, such as without_match: which rows.")
     String view = "all";
 
+    @Option(
+            names = "--beside",
+            paramLabel = "N",
+            description = "The rows as of another line beside them, by where they come from.")
+    int beside;
+
     @Override
     public Integer call() {
         wantCount("--rows", rows);
@@ -53,8 +60,9 @@ final class PreviewCommand extends JobOption {
 
     private int preview(Shelf shelf, PlannedJob planned) {
         int last = planned.plan().steps().size();
-        if (line > last || line < 0) {
-            err().println("The job has " + last + " lines, there is no line " + line + ".");
+        if (line > last || line < 0 || beside > last || beside < 0) {
+            int wrong = line > last || line < 0 ? line : beside;
+            err().println("The job has " + last + " lines, there is no line " + wrong + ".");
             return Output.WRONG_USE;
         }
         Outcome<Preview> opened = Preview.open(planned.source());
@@ -62,7 +70,8 @@ final class PreviewCommand extends JobOption {
             return Output.problems(out(), err(), opened.problems(), json);
         }
         try (Preview preview = opened.get()) {
-            return print(shelf, planned, preview, line == 0 ? last : line);
+            int at = line == 0 ? last : line;
+            return beside == 0 ? print(shelf, planned, preview, at) : printBeside(planned, preview, at);
         }
     }
 
@@ -133,6 +142,41 @@ final class PreviewCommand extends JobOption {
         return Output.problems(out(), err(), stops(planned, preview), false);
     }
 
+    /// The tables after two lines beside each other.
+    private int printBeside(PlannedJob planned, Preview preview, int at) {
+        Outcome<Beside> both = Beside.of(preview, planned, at, beside);
+        Outcome<List<PreviewRow>> page = both.then(b -> b.rows(preview, 0, rows));
+        if (!page.isPresent()) {
+            return Output.problems(out(), err(), page.problems(), json);
+        }
+        Beside found = both.get();
+        List<Column> columns =
+                found.columns().stream().map(Beside.Shown::column).toList();
+        if (json) {
+            ObjectNode node = Output.object()
+                    .put("job", planned.job().name())
+                    .put("line", found.line())
+                    .put("other", found.other())
+                    .put("rows_looked_at", preview.rows())
+                    .put("rows", found.rows())
+                    .put("cells_that_differ", found.differing())
+                    .put("only_at_line", found.onlyLine())
+                    .put("only_at_other", found.onlyOther());
+            ArrayNode array = node.putArray("table");
+            page.get().forEach(r -> row(array.addObject(), r, columns));
+            Output.json(out(), node);
+            return Output.FINE;
+        }
+        out().println("line " + found.line() + " beside line " + found.other() + ", based on " + rowsLookedAt(preview)
+                + ": " + found.sentence());
+        List<List<String>> table = new ArrayList<>();
+        table.add(Stream.concat(Stream.of("row"), columns.stream().map(Column::name))
+                .toList());
+        page.get().forEach(r -> table.add(texts(r)));
+        Output.table(out(), table);
+        return Output.FINE;
+    }
+
     private int unknownView(PlannedJob planned, int at) {
         List<String> known = new ArrayList<>(List.of("all", "changed", "leaving", "added", "lost"));
         planned.plan().steps().get(at - 1).reports().forEach(r -> known.add(r.name()));
@@ -161,9 +205,14 @@ final class PreviewCommand extends JobOption {
                     case NONE -> "";
                     case STAYS -> " stays";
                     case LEAVES -> " leaves";
+                    case ONLY_LATER -> " new";
                 };
         texts.add(row.number() + mark);
-        row.cells().forEach(c -> texts.add(c.changed() ? shown(c.was()) + " ⇒ " + shown(c.value()) : shown(c.value())));
+        row.cells()
+                .forEach(c -> texts.add(
+                        c.changed() && c.was() != c.value()
+                                ? shown(c.was()) + " ⇒ " + shown(c.value())
+                                : shown(c.value())));
         return texts;
     }
 
@@ -177,6 +226,7 @@ final class PreviewCommand extends JobOption {
             case NONE -> {}
             case STAYS -> node.put("stays", true);
             case LEAVES -> node.put("stays", false);
+            case ONLY_LATER -> node.put("new", true);
         }
         for (int i = 0; i < columns.size(); i++) {
             Object value = row.cells().get(i).value();

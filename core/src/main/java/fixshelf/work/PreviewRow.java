@@ -18,7 +18,9 @@ public record PreviewRow(long number, Mark mark, List<Cell> cells) {
     public enum Mark {
         NONE,
         STAYS,
-        LEAVES
+        LEAVES,
+        /// Only the later of two tables has it.
+        ONLY_LATER
     }
 
     /// A value, and what it was before the line if the line changed it.

@@ -109,7 +109,7 @@ public final class RowPaths {
     }
 
     /// Where a row before and a group afterwards have the same keys.
-    private String sameGroup(Step step) {
+    String sameGroup(Step step) {
         List<Field> before = job.plan().before(step.number()).fields();
         return step.after().parts().stream()
                 .filter(Relation.Group.class::isInstance)

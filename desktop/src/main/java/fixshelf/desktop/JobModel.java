@@ -14,6 +14,7 @@ import fixshelf.shelf.TableFixPage;
 import fixshelf.source.DelimitedFile;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
+import fixshelf.work.Beside;
 import fixshelf.work.CellLife;
 import fixshelf.work.CellLives;
 import fixshelf.work.Datasets;
@@ -181,6 +182,24 @@ final class JobModel {
                             ? preview.rows(look.planned(), report.get(), from, PagedRows.PAGE)
                             : preview.rows(look.planned(), line, sight.view(), from, PagedRows.PAGE);
                 },
+                rows -> list.put(page, rows.value().orElse(List.of())));
+    }
+
+    /// The tables after two lines beside each other, and their rows as a list that asks for its pages.
+    record BothLines(Beside beside, PagedRows rows) {}
+
+    void beside(Look look, int line, int other, Consumer<Outcome<BothLines>> done) {
+        background.ask(
+                Request.now(LANE, "putting two lines beside each other"),
+                () -> Beside.of(Objects.requireNonNull(preview), look.planned(), line, other),
+                found -> done.accept(found.map(
+                        b -> new BothLines(b, new PagedRows(b.rows(), (page, list) -> page(b, page, list))))));
+    }
+
+    private void page(Beside beside, int page, PagedRows list) {
+        background.ask(
+                Request.now(LANE, "reading page " + page + " of both"),
+                () -> beside.rows(Objects.requireNonNull(preview), (long) page * PagedRows.PAGE, PagedRows.PAGE),
                 rows -> list.put(page, rows.value().orElse(List.of())));
     }
 

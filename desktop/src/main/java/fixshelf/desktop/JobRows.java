@@ -6,18 +6,21 @@ import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.Beside;
 import fixshelf.work.Ledger;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
 import fixshelf.work.Preview;
 import fixshelf.work.Preview.View;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntConsumer;
 import java.util.function.IntFunction;
 import javafx.scene.Node;
+import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
@@ -45,6 +48,11 @@ final class JobRows {
     private final TextFlow lost = new TextFlow();
     private final RowsGrid grid = new RowsGrid();
     private final VBox page = Ui.column("sheet");
+    private final ComboBox<String> beside = new ComboBox<>();
+    /// The line whose table stands beside that of the chosen one; 0 for none.
+    private int other;
+
+    private boolean filling;
     private Sight sight = Sight.of(View.ALL);
     private final FlowPane toggles = new FlowPane();
     private final LifePage life = new LifePage(this::backToRows);
@@ -82,7 +90,17 @@ final class JobRows {
             node.managedProperty().bind(node.visibleProperty());
         }
         HBox.setHgrow(toggles, Priority.ALWAYS);
-        usual = List.of(Ui.row("state", toggles, asOf), message, lost, grid);
+        beside.getStyleClass().add("small");
+        beside.setAccessibleText("Beside which line");
+        beside.setMinWidth(Region.USE_PREF_SIZE);
+        beside.valueProperty().addListener((_, _, _) -> {
+            if (!filling) {
+                other = Math.max(0, beside.getSelectionModel().getSelectedIndex());
+                message.setVisible(false);
+                fill();
+            }
+        });
+        usual = List.of(Ui.row("state", toggles, beside, asOf), message, lost, grid);
         page.getChildren().addAll(usual);
         grid.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
@@ -129,7 +147,7 @@ final class JobRows {
     void showLife() {
         JobModel.Look look = shown;
         Optional<RowsGrid.Chosen> cell = grid.chosen();
-        if (look == null || cell.isEmpty() || !sight.name().isEmpty()) {
+        if (look == null || cell.isEmpty() || !sight.name().isEmpty() || other > 0) {
             return;
         }
         int at = Preview.lineOf(look.planned(), line, sight.view());
@@ -161,6 +179,51 @@ final class JobRows {
         return page;
     }
 
+    /// Opens the list of lines whose table can stand beside this one.
+    void chooseBeside() {
+        backToRowsQuietly();
+        beside.requestFocus();
+        beside.show();
+    }
+
+    /// The lines that can stand beside the chosen one; those of a job at rest too.
+    private void offerLines(JobModel.Look look) {
+        filling = true;
+        List<String> lines = new ArrayList<>(List.of("beside no line"));
+        for (int at = 1; at <= look.planned().plan().steps().size(); at++) {
+            lines.add(at == line ? "beside itself" : "beside line " + at);
+        }
+        if (!beside.getItems().equals(lines)) {
+            beside.getItems().setAll(lines);
+        }
+        other = other == line || other >= lines.size() ? 0 : other;
+        beside.getSelectionModel().select(other);
+        filling = false;
+    }
+
+    /// The table of the chosen line beside that of another one.
+    private void showBoth(JobModel.Look look) {
+        int at = line;
+        int asked = other;
+        model.beside(look, at, asked, found -> {
+            if (shown != look || line != at || other != asked) {
+                return;
+            }
+            if (found.isPresent()) {
+                Beside both = found.get().beside();
+                say("Line " + both.line() + " beside line " + both.other() + ": " + both.sentence(), false);
+                grid.show(
+                        both.columns().stream().map(Beside.Shown::column).toList(),
+                        Emphasis.NONE,
+                        found.get().rows(),
+                        "Neither line has a row.");
+            } else {
+                say(found.problems().getFirst().sentence(), true);
+                grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "No rows to show.");
+            }
+        });
+    }
+
     private ToggleButton toggle(Sight each, String words) {
         ToggleButton toggle = new ToggleButton(words);
         toggle.getStyleClass().setAll("toggle");
@@ -176,6 +239,8 @@ final class JobRows {
     }
 
     void turn(Sight next) {
+        message.setVisible(message.isVisible() && other == 0);
+        other = 0;
         sight = next;
         views.getToggles().forEach(t -> t.setSelected(next.equals(t.getUserData())));
         fill();
@@ -244,6 +309,12 @@ final class JobRows {
         boolean repeats = effect.flatMap(LineEffect::repeats).isPresent();
         asOf.setText("as of line " + line + (sight.view() == View.LEAVING && repeats ? ", by group" : ""));
         lost.setVisible(false);
+        offerLines(look);
+        if (other > 0) {
+            views.selectToggle(null);
+            showBoth(look);
+            return;
+        }
         if (sight.view() == View.LOST && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
             int asked = line;
             model.lost(look, asked, MOST_LOST, values -> {

@@ -418,6 +418,8 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     public List<Command> commands() {
         List<Command> all = new ArrayList<>(usual());
         all.addAll(sometimes());
+        all.add(Command.of("Beside another line", "Shortcut+Shift+B", rows::chooseBeside)
+                .when(() -> look.isPresent()));
         return all;
     }
 

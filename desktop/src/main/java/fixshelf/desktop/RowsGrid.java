@@ -116,7 +116,8 @@ final class RowsGrid extends TableView<PreviewRow> {
                 if (index < row.cells().size()) {
                     PreviewRow.Cell cell = row.cells().get(index);
                     int now = length(cell.value());
-                    longest = Math.max(longest, cell.changed() ? now + length(cell.was()) + 3 : now);
+                    longest = Math.max(
+                            longest, cell.changed() && cell.was() != cell.value() ? now + length(cell.was()) + 3 : now);
                 }
             }
             getColumns().get(i + 1).setPrefWidth(Math.clamp(28 + 8.2 * longest, 76, 330));
@@ -193,10 +194,11 @@ final class RowsGrid extends TableView<PreviewRow> {
                         case NONE -> new Text(String.format("%,d", row.number()));
                         case STAYS -> new Text("stays ● ");
                         case LEAVES -> new Text("leaves");
+                        case ONLY_LATER -> new Text("new");
                     };
             text.getStyleClass().add("row-note");
             if (row.mark() != PreviewRow.Mark.NONE) {
-                text.getStyleClass().add(row.mark() == PreviewRow.Mark.STAYS ? "stays" : "leaves");
+                text.getStyleClass().add(row.mark() == PreviewRow.Mark.LEAVES ? "leaves" : "stays");
             }
             setGraphic(text);
         }
@@ -215,7 +217,10 @@ final class RowsGrid extends TableView<PreviewRow> {
             PreviewRow row = getTableRow() == null ? null : getTableRow().getItem();
             boolean leaves = row != null && row.mark() == PreviewRow.Mark.LEAVES;
             Text now = leaves ? text(cell.value(), "gone") : text(cell.value());
-            setGraphic(cell.changed() ? Ui.row("value-line", text(cell.was(), "was"), now) : now);
+            setGraphic(
+                    cell.changed() && cell.was() != cell.value()
+                            ? Ui.row("value-line", text(cell.was(), "was"), now)
+                            : now);
         }
     }
 }

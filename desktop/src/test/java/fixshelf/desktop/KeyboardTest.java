@@ -111,6 +111,14 @@ class KeyboardTest extends WindowTest {
                 .forEach(ToggleButton::fire));
         settle();
         assertThat(labels()).contains("mender_there");
+        // Another line's table stands beside it, row by row.
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.B);
+        robot.push(KeyCode.DOWN);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels())
+                .contains("village at 1")
+                .anyMatch(t -> t.matches("Line 1 beside line \\d+: .* only at line 1; [\\d,]+ cells differ\\."));
         // At rest it does nothing, and wakes again.
         robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
         on(() -> lookup(".job-line").stream().reduce((a, b) -> b).ifPresent(Node::requestFocus));
