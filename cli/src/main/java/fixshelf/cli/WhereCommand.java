@@ -81,6 +81,7 @@ final class WhereCommand extends JobOption {
                     .put("file", life.get().file());
             ArrayNode stages = node.putArray("lines");
             life.get().stages().forEach(s -> stages.addObject()
+                    .put("job", s.job().isEmpty() ? name : s.job())
                     .put("line", s.line())
                     .put("has_value", s.hasValue())
                     .put("value", s.value() == null ? null : s.value().toString())
@@ -91,7 +92,12 @@ final class WhereCommand extends JobOption {
         }
         out().println(life.get().column()
                 + (life.get().file().isEmpty() ? "" : ", from " + life.get().file()));
+        String of = "";
         for (CellLife.Stage stage : life.get().stages()) {
+            if (!stage.job().equals(of)) {
+                out().println(stage.job().isEmpty() ? name + ":" : stage.job() + ":");
+                of = stage.job();
+            }
             String value = !stage.hasValue()
                     ? ""
                     : stage.changed() ? shown(stage.was()) + " ⇒ " + shown(stage.value()) : shown(stage.value());

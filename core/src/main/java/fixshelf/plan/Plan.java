@@ -8,13 +8,29 @@ import java.util.Set;
 import java.util.TreeSet;
 
 /// The steps of a job, one for each line, the first of them reads.
-public record Plan(List<Step> steps) {
+///
+/// @param resultLine the line, from 1, whose table is the result
+public record Plan(List<Step> steps, int resultLine) {
     public Plan {
         steps = List.copyOf(steps);
     }
 
+    /// A plan whose result is the table of its last line.
+    public Plan(List<Step> steps) {
+        this(steps, steps.size());
+    }
+
     public Step last() {
         return steps.getLast();
+    }
+
+    /// The step whose table is the result.
+    public Step result() {
+        return steps.get(resultLine - 1);
+    }
+
+    public Plan withResult(int line) {
+        return new Plan(steps, line);
     }
 
     /// The line whose result a line works on: the one above it, or the one that it goes on from.
@@ -41,7 +57,7 @@ public record Plan(List<Step> steps) {
     /// The lines that the result goes back to, from the first to the last.
     public List<Integer> path() {
         List<Integer> path = new ArrayList<>();
-        for (int line = steps.size(); line > 1; line = before(line).number()) {
+        for (int line = resultLine; line > 1; line = before(line).number()) {
             path.addFirst(line);
         }
         path.addFirst(1);

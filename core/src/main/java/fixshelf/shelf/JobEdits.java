@@ -8,6 +8,8 @@ import fixshelf.shelf.JobPage.PlacedLine;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// Changes one line or output of a job's page and leaves every other byte as it was.
 public final class JobEdits {
@@ -151,10 +153,23 @@ public final class JobEdits {
             return splice(page, new Span(at, at), added);
         }
         if (text.matches("(?s).*(^|\\n)outputs:[^\\n]*\\n?.*")) {
-            return text.replaceFirst(
-                    "(^|\\n)outputs:[^\\n]*(\\n|$)", "$1outputs:\n" + java.util.regex.Matcher.quoteReplacement(added));
+            return text.replaceFirst("(^|\\n)outputs:[^\\n]*(\\n|$)", "$1outputs:\n" + Matcher.quoteReplacement(added));
         }
         return text + (text.endsWith("\n") ? "" : "\n") + "outputs:\n" + added;
+    }
+
+    /// The text with another result: the name or number of a line; empty for the last line.
+    public static String setResult(JobPage page, String line) {
+        String text = page.source().text();
+        String entry = line.isBlank() ? "" : "result: " + YamlText.scalar(line.strip()) + "\n";
+        Matcher known = Pattern.compile("(?m)^result:[^\\n]*(\\n|\\z)").matcher(text);
+        if (known.find()) {
+            return text.substring(0, known.start()) + entry + text.substring(known.end());
+        }
+        Matcher outputs = Pattern.compile("(?m)^outputs:").matcher(text);
+        int at = outputs.find() ? outputs.start() : text.length();
+        String before = text.substring(0, at);
+        return before + (before.isEmpty() || before.endsWith("\n") ? "" : "\n") + entry + text.substring(at);
     }
 
     private static String splice(JobPage page, Span span, String text) {

@@ -11,6 +11,7 @@ import java.util.Optional;
 
 /// A job as its page says it.
 ///
+/// @param result the line, by its name or number, whose table is the result of the job; empty for the last
 /// @param parameters names with their defaults, for `{name}` in paths and for arguments
 public record JobPage(
         Path file,
@@ -21,6 +22,7 @@ public record JobPage(
         Map<String, String> parameters,
         List<PlacedLine> lines,
         List<Output> outputs,
+        String result,
         List<Problem> problems) {
 
     /// A line with its place in the page and, if the author gives one, the reason for it.
@@ -48,6 +50,11 @@ public record JobPage(
 
     /// The table of a line, by its name or number; or one of its reports, where `report` is not empty.
     public record OfReport(String line, String report) {}
+
+    /// Whether a word names a line: by its name, or its number, counted from 1.
+    public static boolean isNamed(Line line, int number, String word) {
+        return line.name().equals(word) || String.valueOf(number).equals(word);
+    }
 
     public Optional<Line> firstLine() {
         return lines.stream().findFirst().map(PlacedLine::line);

@@ -1,5 +1,6 @@
 package fixshelf.shelf;
 
+import fixshelf.language.Names;
 import fixshelf.language.Scope;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Context;
@@ -20,6 +21,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
 
 /// Reads the page of a job.
 public final class JobPages {
@@ -54,7 +56,8 @@ public final class JobPages {
         String fallback = file.getFileName().toString().replaceFirst("\\.ya?ml$", "");
         Optional<Yaml.Fields> fields =
                 Yaml.read(source, new Span(0, source.text().length()), problems);
-        fields.ifPresent(f -> f.allow(Set.of("format", "job", "title", "about", "parameters", "lines", "outputs")));
+        fields.ifPresent(
+                f -> f.allow(Set.of("format", "job", "title", "about", "parameters", "lines", "outputs", "result")));
         List<PlacedLine> lines = fields.map(f -> f.each("lines", this::line)).orElse(List.of());
         if (fields.isPresent() && (lines.isEmpty() || !lines.getFirst().line().isRead())) {
             Span at = lines.isEmpty() ? new Span(0, 0) : lines.getFirst().span();
@@ -66,6 +69,8 @@ public final class JobPages {
         }
         String name = fields.flatMap(f -> f.text("job")).orElse(fallback);
         fields.ifPresent(f -> f.wantName("job", name, "Write visits_clean, say."));
+        String result = fields.flatMap(f -> f.text("result")).orElse("").strip();
+        fields.filter(_ -> !result.isEmpty()).ifPresent(f -> wantLine(f, result, lines));
         return new JobPage(
                 file,
                 source,
@@ -75,7 +80,24 @@ public final class JobPages {
                 fields.map(f -> f.pairs("parameters")).orElse(Map.of()),
                 lines,
                 fields.map(f -> f.each("outputs", this::output)).orElse(List.of()),
+                result,
                 List.copyOf(problems));
+    }
+
+    private static void wantLine(Yaml.Fields fields, String result, List<PlacedLine> lines) {
+        boolean there = IntStream.range(0, lines.size())
+                .anyMatch(i -> JobPage.isNamed(lines.get(i).line(), i + 1, result));
+        if (!there) {
+            List<String> names = lines.stream()
+                    .map(l -> l.line().name())
+                    .filter(n -> !n.isEmpty())
+                    .toList();
+            fields.report(
+                    Code.NO_SUCH,
+                    fields.spanOfValue("result"),
+                    "There is no line " + result + " in this job.",
+                    Names.suggest(result, names, "Give a line a `name`, or leave `result` out for the last line."));
+        }
     }
 
     private Optional<PlacedLine> line(Yaml.Fields fields) {

@@ -90,6 +90,7 @@ public final class TableFixEdits {
                 Map.of(),
                 page.lines(),
                 List.of(),
+                "",
                 List.of());
     }
 

@@ -1,12 +1,15 @@
 package fixshelf.work;
 
+import fixshelf.language.Expr;
 import fixshelf.plan.Step;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
+import fixshelf.table.Relation;
 import fixshelf.type.Visible;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
@@ -15,6 +18,7 @@ import java.util.Deque;
 import java.util.List;
 import java.util.Optional;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /// Follows a cell of a table in a job back to the file, and its row on to the end.
@@ -63,12 +67,17 @@ public final class CellLives {
         });
     }
 
-    private void back(Step from, long row, Field field) {
+    private void back(Step from, long row, Field asked) {
         long place = row;
+        Field field = asked;
         for (Step step = from; ; step = job.plan().before(step.number())) {
             Optional<Field> here = step.after().shape().find(field.id());
             List<@Nullable Object> found = row(step, place, here);
             Object value = found.get(1);
+            if (step.number() == 1 && job.plan().readsJob() && here.isPresent()) {
+                intoJob(here.get(), place);
+                return;
+            }
             if (step.number() == 1) {
                 add(new CellLife.Stage(1, here.isPresent(), value, null, false, here.isPresent() ? "read" : ""));
                 file = source(field, found.getFirst());
@@ -76,6 +85,8 @@ public final class CellLives {
             }
             Step last = job.plan().before(step.number());
             Optional<Field> there = last.after().shape().find(field.id());
+            Optional<Field> taken =
+                    there.isEmpty() && here.isPresent() ? taken(step, place, here.get()) : Optional.empty();
             if (found.getFirst() == null) {
                 String words = step.rows() == Lineage.Rows.MERGED
                         ? merged(step, place, last)
@@ -86,14 +97,75 @@ public final class CellLives {
             long origin = ((Number) found.getFirst()).longValue();
             Object was = row(last, origin, there).get(1);
             boolean changed = there.isPresent() && !String.valueOf(was).equals(String.valueOf(value));
-            String said = words(step, last, here, there);
+            String said =
+                    taken.isPresent() ? "out of the column " + taken.get().name() : words(step, last, here, there);
             String words = changed && said.equals("as it was") ? "" : said;
             add(new CellLife.Stage(step.number(), here.isPresent(), value, was, changed, words));
             place = origin;
-            if (there.isEmpty() && here.isPresent()) {
+            if (taken.isPresent()) {
+                field = taken.get();
+            } else if (there.isEmpty() && here.isPresent()) {
                 return;
             }
         }
+    }
+
+    /// The rest of its life, in the job that the first line reads.
+    private void intoJob(Field field, long place) {
+        PlannedJob read = job.read().stream()
+                .filter(r -> r.job().name().equals(nameOfRead()))
+                .findFirst()
+                .orElseThrow();
+        Outcome<Preview> opened = Preview.open(read.source(), preview.staged(), preview.rows());
+        try (Preview there = opened.get()) {
+            CellLife life = of(there, read, read.plan().resultLine(), place + 1, field.name())
+                    .get();
+            List<CellLife.Stage> before = life.stages();
+            for (int i = before.size() - 1; i >= 0; i--) {
+                CellLife.Stage stage = before.get(i);
+                if (stage.line() <= read.plan().resultLine()) {
+                    add(stage.of(read.job().name()));
+                }
+            }
+            file = life.file();
+        }
+    }
+
+    private String nameOfRead() {
+        return job.plan().steps().getFirst().line().blanks().get("source") instanceof Written.Word(String name)
+                ? name
+                : "";
+    }
+
+    /// The column before a line out of which it took a new cell as it stood: one of those that became rows, or one that
+    /// was copied.
+    private Optional<Field> taken(Step step, long place, Field made) {
+        for (Relation part : step.after().parts()) {
+            if (part instanceof Relation.Unpivot unpivot) {
+                int at = IntStream.range(0, unpivot.values().size())
+                        .filter(i -> unpivot.values().get(i).id() == made.id())
+                        .findFirst()
+                        .orElse(-1);
+                Optional<Field> name = step.after().shape().find(unpivot.name().id());
+                if (at >= 0 && name.isPresent()) {
+                    int set = unpivot.names()
+                            .indexOf(String.valueOf(row(step, place, name).get(1)));
+                    return set < 0
+                            ? Optional.empty()
+                            : Optional.of(unpivot.sets().get(set).get(at));
+                }
+            } else if (part instanceof Relation.Compute compute) {
+                Optional<Field> copied = compute.cells().stream()
+                        .filter(c -> c.made().id() == made.id() && c.value() instanceof Expr.Name)
+                        .flatMap(c -> compute.from().shape().fields().stream()
+                                .filter(f -> f.key().equals(((Expr.Name) c.value()).name())))
+                        .findFirst();
+                if (copied.isPresent()) {
+                    return copied;
+                }
+            }
+        }
+        return Optional.empty();
     }
 
     private void add(CellLife.Stage stage) {

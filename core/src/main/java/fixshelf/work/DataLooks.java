@@ -55,7 +55,7 @@ final class DataLooks implements Looks, AutoCloseable {
             }
             preview = opened.get();
         }
-        PlannedJob planned = new PlannedJob(job, source, soFar, List.of(), others);
+        PlannedJob planned = new PlannedJob(job, source, soFar, List.of(), others, List.of());
         Outcome<List<List<@Nullable Object>>> rows = preview.rows(planned, about);
         rows.value().ifPresent(r -> SEEN.put(key, r));
         return rows;

@@ -1,7 +1,9 @@
 package fixshelf.work;
 
+import fixshelf.plan.Operation;
 import fixshelf.problem.Outcome;
 import java.util.List;
+import java.util.Optional;
 
 /// What the lines of a job make sure of, looked at over all rows, without a run.
 public final class JobChecks {
@@ -34,6 +36,43 @@ public final class JobChecks {
                 return preview.look(job).map(JobChecks::of);
             }
         });
+    }
+
+    /// Why a run of a job would stop over all rows: a check that rows break, or values that a strict line loses; empty
+    /// where it would not, or has neither.
+    static Optional<String> stop(PlannedJob job) {
+        boolean strict = job.plan().steps().stream().anyMatch(s -> s.line().strict());
+        if (!strict && !stops(job)) {
+            return Optional.empty();
+        }
+        Outcome<Preview> opened = Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE);
+        if (!opened.isPresent()) {
+            return Optional.of(opened.problems().getFirst().sentence());
+        }
+        try (Preview preview = opened.get()) {
+            Outcome<List<LineEffect>> effects = preview.look(job);
+            return effects.isPresent()
+                    ? effects.get().stream().flatMap(e -> stop(job, e).stream()).findFirst()
+                    : Optional.of(effects.problems().getFirst().sentence());
+        }
+    }
+
+    private static boolean stops(PlannedJob job) {
+        return job.plan().steps().stream().flatMap(s -> s.reports().stream()).anyMatch(Operation.Report::breaks);
+    }
+
+    private static Optional<String> stop(PlannedJob job, LineEffect effect) {
+        boolean strict = job.plan().steps().get(effect.line() - 1).line().strict();
+        if (strict && effect.valuesLost() > 0) {
+            return Optional.of(String.format(
+                    "its line %d loses %,d %s, and is strict.",
+                    effect.line(), effect.valuesLost(), effect.valuesLost() == 1 ? "value" : "values"));
+        }
+        return effect.reports().stream()
+                .filter(r -> r.breaks() && r.rows() > 0)
+                .findFirst()
+                .map(r -> String.format(
+                        "%,d %s its line %d.", r.rows(), r.rows() == 1 ? "row breaks" : "rows break", effect.line()));
     }
 
     /// The checks that were counted already, with the effects of the lines.

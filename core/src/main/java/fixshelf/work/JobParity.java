@@ -108,7 +108,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         JobCode code = planned.code(shelf);
         return Preview.sample(planned.source(), ROWS).then(preview -> {
             try (preview) {
-                int last = planned.plan().steps().size();
+                int last = planned.plan().resultLine();
                 Map<String, List<List<@Nullable String>>> rows = new HashMap<>();
                 Outcome<Grid> expected = preview.read(planned).then(source -> {
                     rows.put(code.first().name(), texts(source));

@@ -41,12 +41,13 @@ public final class JobRun {
     /// @param reports how many rows stand in those that take a report of a line
     public record Report(
             List<LineEffect> effects,
+            int resultLine,
             List<Path> files,
             Map<Path, Long> reports,
             Optional<CarefulRows> careful,
             long millis) {
         public long rows() {
-            return effects.getLast().rowsAfter();
+            return effects.get(resultLine - 1).rowsAfter();
         }
 
         /// How many rows stand in an output.
@@ -101,7 +102,13 @@ public final class JobRun {
             run.compute();
             List<Path> files = Outputs.keep(run.pending);
             long millis = (System.nanoTime() - start) / 1_000_000;
-            return Outcome.of(new Report(List.copyOf(run.effects), files, run.reportRows, loaded.careful(), millis));
+            return Outcome.of(new Report(
+                    List.copyOf(run.effects),
+                    job.plan().resultLine(),
+                    files,
+                    run.reportRows,
+                    loaded.careful(),
+                    millis));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
@@ -120,6 +127,7 @@ public final class JobRun {
     }
 
     private void compute() {
+        wantReadJobsToHold(job, new HashSet<>());
         job.plan().others().stream().map(Relation.Source::name).distinct().forEach(name -> {
             stage("Reading " + name);
             loaded.bring(Objects.requireNonNull(job.others().get(name)), Rows.table(name));
@@ -152,6 +160,24 @@ public final class JobRun {
             loaded.session()
                     .run(Outputs.copy(
                             output, "SELECT " + Rows.named(job.plan().last().fields()) + " FROM " + table));
+        }
+    }
+
+    /// What the jobs that are read make sure of, and what they must not lose, holds for whoever reads them.
+    private void wantReadJobsToHold(PlannedJob reader, Set<String> looked) {
+        for (PlannedJob read : reader.read()) {
+            if (looked.add(read.job().name())) {
+                wantReadJobsToHold(read, looked);
+                stage("Looking whether " + read.job().name() + " holds");
+                JobChecks.stop(read).ifPresent(why -> {
+                    throw new ProblemException(Problem.error(
+                            Code.CHECK_BROKEN,
+                            job.where(1),
+                            "The job " + read.job().name() + ", which "
+                                    + reader.job().name() + " reads, would stop: " + why,
+                            "Mend that job first. Nothing was written."));
+                });
+            }
         }
     }
 

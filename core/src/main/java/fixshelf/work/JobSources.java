@@ -37,11 +37,17 @@ final class JobSources implements Context.Sources {
     private final Shelf shelf;
     private final List<String> chain;
     private final Map<String, DelimitedFile> files = new LinkedHashMap<>();
+    private final Map<String, PlannedJob> jobs = new LinkedHashMap<>();
 
     /// @param chain the jobs that are being planned, as they read each other
     JobSources(Shelf shelf, List<String> chain) {
         this.shelf = shelf;
         this.chain = List.copyOf(chain);
+    }
+
+    /// The jobs that were asked for, each once.
+    List<PlannedJob> jobs() {
+        return List.copyOf(jobs.values());
     }
 
     /// The files of the datasets that were asked for.
@@ -101,7 +107,10 @@ final class JobSources implements Context.Sources {
                                 : "The job " + job.name() + " cannot be read: "
                                         + wrong.get().what(),
                         "Mend that job first.")
-                : planned;
+                : planned.map(p -> {
+                    jobs.put(job.name(), p);
+                    return p;
+                });
     }
 
     /// What comes out of the job that a first line reads, over the file of that job.
@@ -123,7 +132,7 @@ final class JobSources implements Context.Sources {
         for (Step step : job.plan().steps().subList(1, job.plan().steps().size())) {
             results.add(moved.of(step.after()));
         }
-        return results.getLast();
+        return results.get(job.plan().resultLine() - 1);
     }
 
     @Override
@@ -139,7 +148,7 @@ final class JobSources implements Context.Sources {
     /// The pairs of the last line of a job.
     private static Outcome<Map<String, @Nullable String>> pairs(PlannedJob job, String from, String to) {
         try (DataLooks looks = new DataLooks(job.job(), job.source(), job.others())) {
-            return NamedLines.pairs(job.plan(), looks, job.plan().last(), from, to);
+            return NamedLines.pairs(job.plan(), looks, job.plan().result(), from, to);
         }
     }
 

@@ -61,7 +61,8 @@ public record Ledger(long read, List<Entry> entries, long out, List<Branch> bran
                 entries.add(new Entry(effect.line(), effect.added(), "came from another table"));
             }
         }
-        return new Ledger(first.rowsBefore(), entries, effects.getLast().rowsAfter(), branches(plan, effects));
+        return new Ledger(
+                first.rowsBefore(), entries, effects.get(plan.resultLine() - 1).rowsAfter(), branches(plan, effects));
     }
 
     private static List<Branch> branches(Plan plan, List<LineEffect> effects) {
@@ -70,7 +71,7 @@ public record Ledger(long read, List<Entry> entries, long out, List<Branch> bran
             goneOnFrom.add(plan.before(line).number());
         }
         return effects.stream()
-                .filter(e -> e.line() < plan.steps().size() && !goneOnFrom.contains(e.line()))
+                .filter(e -> e.line() != plan.resultLine() && !goneOnFrom.contains(e.line()))
                 .map(e -> new Branch(e.line(), e.rowsAfter()))
                 .toList();
     }

@@ -33,14 +33,22 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
 /// A job with its file found, its columns known, and its lines resolved.
 ///
 /// @param others the files of other datasets that its lines bring in, by their names
+/// @param read the jobs whose results it reads or brings in, which may read others
 public record PlannedJob(
-        JobPage job, DelimitedFile source, Plan plan, List<Target> targets, Map<String, DelimitedFile> others) {
+        JobPage job,
+        DelimitedFile source,
+        Plan plan,
+        List<Target> targets,
+        Map<String, DelimitedFile> others,
+        List<PlannedJob> read) {
     public PlannedJob {
+        read = List.copyOf(read);
         targets = List.copyOf(targets);
         others = Map.copyOf(others);
     }
@@ -79,8 +87,7 @@ public record PlannedJob(
     /// The job as languages write it, over tables that are called like datasets, or like the file.
     public JobCode code(Shelf shelf) {
         List<JobCode.Line> lines = new ArrayList<>();
-        for (Step step :
-                plan.steps().subList(plan.readsJob() ? 0 : 1, plan.steps().size())) {
+        for (Step step : plan.steps().subList(plan.readsJob() ? 0 : 1, plan.resultLine())) {
             String sentence = Sentences.plain(step.line(), shelf.callables());
             boolean looked = shelf.callables()
                     .find(step.line().call())
@@ -340,9 +347,24 @@ public record PlannedJob(
         }
         try (DataLooks looks = new DataLooks(job, source, sources.files())) {
             return Planner.plan(read.get(), lines, shelf.callables(), parameters(job, values), sources, looks)
+                    .map(plan -> plan.withResult(resultLine(job)))
                     .then(plan -> targets(shelf, job, source, plan, values, set)
-                            .map(targets -> new PlannedJob(job, source, plan, targets, sources.files())));
+                            .map(targets ->
+                                    new PlannedJob(job, source, plan, targets, sources.files(), sources.jobs())));
         }
+    }
+
+    private static int resultLine(JobPage job) {
+        return IntStream.rangeClosed(1, job.lines().size())
+                .filter(_ -> !job.result().isEmpty())
+                .filter(n -> JobPage.isNamed(job.lines().get(n - 1).line(), n, job.result()))
+                .findFirst()
+                .orElse(job.lines().size());
+    }
+
+    private static OfLine result(Plan plan) {
+        return new OfLine(
+                plan.resultLine(), new Operation.Report("", plan.result().result(), "rows"));
     }
 
     private static Planner.PlacedLine placed(JobPage job, JobPage.PlacedLine line) {
@@ -354,8 +376,7 @@ public record PlannedJob(
     /// The report that an output writes.
     private static Outcome<Optional<OfLine>> report(JobPage.OfReport of, Plan plan, Where where) {
         Optional<Step> step = plan.steps().stream()
-                .filter(s -> s.line().name().equals(of.line())
-                        || String.valueOf(s.number()).equals(of.line()))
+                .filter(s -> JobPage.isNamed(s.line(), s.number(), of.line()))
                 .findFirst();
         List<String> known = step.map(
                         s -> s.reports().stream().map(Operation.Report::name).toList())
@@ -389,7 +410,8 @@ public record PlannedJob(
         for (JobPage.Output output : job.outputs()) {
             Where where = new Where(job.source(), output.span());
             Outcome<Optional<OfLine>> of = output.of().isEmpty()
-                    ? Outcome.of(Optional.empty())
+                    ? Outcome.of(
+                            plan.resultLine() == plan.steps().size() ? Optional.empty() : Optional.of(result(plan)))
                     : report(output.of().get(), plan, where);
             all = all.then(before -> of.then(
                     report -> Placeholders.fill(output.path(), values, where).map(path -> {

@@ -77,6 +77,7 @@ public final class TableTrial {
                     Map.of(),
                     job,
                     List.of(),
+                    "",
                     List.of());
             Shelf partly = shelf.with(lines == page.lines().size() ? page : page.upTo(lines));
             Outcome<PlannedJob> planned = PlannedJob.draft(partly, trial, Map.of());

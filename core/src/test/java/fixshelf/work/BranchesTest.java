@@ -128,6 +128,75 @@ class BranchesTest {
         assertThat(run.get().rows(root.resolve("long.csv"))).isEqualTo(3);
     }
 
+    /// The result of a job is that of the line it names: what its outputs without `of` hold, what others read, what
+    /// languages write, and what rows are accounted for.
+    @Test
+    void theResultIsThatOfANamedLine() throws Exception {
+        shelf(yaml("read: visits"));
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                HEAD + yaml("read: visits@@keep_rows: hours > '1'@name: long@@drop_repeats: [village]@keep: last")
+                        + "result: long\n" + TAIL + "  - write: each.csv\n    of: {line: 3}\n");
+        Files.writeString(
+                root.resolve("jobs/reader.yaml"),
+                "job: reader\nlines:\n  - read: job\n  - bring_in: [rows]\n    from: counts\n    matching: {village: village}\n");
+        Files.writeString(
+                root.resolve("jobs/counts.yaml"),
+                "job: counts\nlines:\n  - read: job\n  - count_by: [village]\n    name: counted\n  - first_rows: 1\nresult: '2'\n");
+        Shelf shelf = ShelfReader.read(root).get();
+        assertThat(shelf.problems()).isEmpty();
+        Outcome<JobRun.Report> run = Jobs.run(shelf);
+        assertThat(run.problems()).isEmpty();
+        assertThat(Files.readString(root.resolve("out.csv")).lines()).hasSize(4);
+        assertThat(Files.readString(root.resolve("each.csv")).lines()).hasSize(3);
+        assertThat(run.get().rows()).isEqualTo(3);
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        assertThat(planned.code(shelf).lines()).hasSize(1);
+        PlannedJob reader = PlannedJob.plan(shelf, shelf.job("reader").orElseThrow(), Map.of())
+                .get();
+        try (Preview preview = Preview.open(planned.source()).get();
+                Preview read = Preview.open(reader.source()).get()) {
+            Ledger ledger = preview.ledger(planned).get();
+            assertThat(ledger.addsUp()).isTrue();
+            assertThat(ledger.out()).isEqualTo(3);
+            assertThat(ledger.branches()).containsExactly(new Ledger.Branch(3, 2));
+            assertThat(read.grid(reader, 2).get().rows().stream().map(r -> r.get(0) + " " + r.get(3)))
+                    .containsExactly("1 2", "2 1", "4 2");
+        }
+        Files.writeString(root.resolve("jobs/job.yaml"), HEAD + yaml("read: visits") + "result: nowhere\n");
+        assertThat(ShelfReader.read(root).get().problems())
+                .extracting(p -> p.what())
+                .contains("There is no line nowhere in this job.");
+    }
+
+    /// What a job makes sure of, and what it must not lose, holds for whoever reads it.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "make_sure: hours <> '5'; 1 row breaks its line 2.",
+                "make_sure: hours <> '9'; -",
+                "make_sure: hours <> '5'@only_count: true; -",
+                "read_as: {village: integer}@strict: true; its line 2 loses 3 values, and is strict.",
+                "read_as: {hours: integer}@strict: true; -"
+            })
+    void aReaderStopsWhereTheJobWould(String line, String why) throws Exception {
+        shelf(yaml("read: visits"));
+        Files.writeString(root.resolve("jobs/sure.yaml"), "job: sure\nlines:\n" + yaml("read: visits@@" + line));
+        Files.writeString(root.resolve("jobs/between.yaml"), "job: between\nlines:\n" + yaml("read: sure"));
+        for (String reading :
+                List.of("read: between", "read: visits@@keep_matching: sure@matching: {no: no}", "read: sure")) {
+            Files.writeString(root.resolve("jobs/job.yaml"), HEAD + yaml(reading) + TAIL);
+            Outcome<JobRun.Report> run = Jobs.run(ShelfReader.read(root).get());
+            assertThat(run.problems().stream().map(p -> p.what().replaceFirst(".* would stop: ", "")))
+                    .as(reading)
+                    .containsExactlyElementsOf(why.strip().equals("-") ? List.of() : List.of(why.strip()));
+            assertThat(Files.exists(root.resolve("out.csv"))).isEqualTo(run.isPresent());
+            Files.deleteIfExists(root.resolve("out.csv"));
+        }
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = ';',

@@ -46,10 +46,42 @@ class CellLivesTest {
         }
     }
 
+    /// It goes on in the job that is read, and through columns that became rows or were copied.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "3 ; 2 ; copy ; in.csv, row 2, field 2 ; tidied 1 'Alder Quay' read | tidied 2 'Alder Quay' as it was | tidied 3 'Alder Quay' was called village | 2 'Alder Quay' the row stays | 3 'Alder Quay' out of the column name",
+                "2 ; 3 ; value ; in.csv, row 3, field 3 ; tidied 1 '4' read | tidied 2 '4' not one of its columns | tidied 3 '4' the row stays | 2 '4' out of the column hours"
+            })
+    void goesOnInTheJobThatIsRead(int line, long row, String column, String file, String stages) throws Exception {
+        Jobs.shelf(
+                root,
+                DATA,
+                "job: job\nlines:\n  - read: tidied\n  - columns_to_rows: [hours]\n    names_in: what\n    values_in: value\n"
+                        + "  - add: {copy: name}\n");
+        java.nio.file.Files.writeString(
+                root.resolve("jobs/tidied.yaml"),
+                "job: tidied\nlines:\n  - read: {file: data/in.csv}\n  - tidy: [village]\n  - rename: {village: name}\n");
+        Shelf shelf = fixshelf.shelf.ShelfReader.read(root).get();
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            CellLife life = CellLives.of(preview, planned, line, row, column).get();
+            assertThat(life.stages().stream().map(CellLivesTest::said).collect(Collectors.joining(" | ")))
+                    .startsWith(stages);
+            assertThat(life.file()).isEqualTo(file);
+        }
+    }
+
     private static String said(CellLife.Stage stage) {
         String value = stage.hasValue() ? " " + shown(stage.value()) : "";
         String was = stage.changed() ? " ⇐ " + shown(stage.was()) : "";
-        return stage.line() + value + was + (stage.words().isEmpty() ? "" : " " + stage.words());
+        return (stage.job().isEmpty() ? "" : stage.job() + " ")
+                + stage.line()
+                + value
+                + was
+                + (stage.words().isEmpty() ? "" : " " + stage.words());
     }
 
     private static String shown(Object value) {

@@ -52,6 +52,30 @@ final class JobOutputs {
             row.setMinWidth(0);
             view.getChildren().add(row);
         }
+        boolean named = job.lines().stream().anyMatch(l -> !l.line().name().isEmpty());
+        if (named || !job.result().isEmpty()) {
+            String now = job.result().isEmpty()
+                    ? "the last line"
+                    : job.result().matches("[0-9]+") ? "line " + job.result() : job.result();
+            Button result = Ui.blank(now, "blank", () -> {});
+            result.setAccessibleText("result: " + now);
+            result.setOnAction(_ -> setResult(result, job));
+            view.getChildren().add(new FlowPane(6, 2, Ui.label("The result is that of"), result));
+        }
+    }
+
+    private void setResult(Button button, JobPage job) {
+        TextField field = new TextField(job.result());
+        field.getStyleClass().add("inline-edit");
+        field.setPromptText("a name or number; empty: the last line");
+        ((Pane) button.getParent()).getChildren().set(1, field);
+        field.requestFocus();
+        field.setOnKeyPressed(e -> {
+            if (e.getCode() == KeyCode.ESCAPE) {
+                show(job);
+            }
+        });
+        field.setOnAction(_ -> edit.accept(JobEdits.setResult(job, field.getText())));
     }
 
     private void write(Button button, JobPage job, int index) {

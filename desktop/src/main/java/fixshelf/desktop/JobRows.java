@@ -154,12 +154,24 @@ final class JobRows {
         RowsGrid.Chosen asked = cell.get();
         model.life(look, at, asked.row(), asked.column(), found -> {
             if (found.isPresent()) {
-                life.show(found.get(), at, asked.row(), sentences);
+                life.show(found.get(), at, asked.row(), this::sentence);
                 aside(life.view());
             } else {
                 say(found.problems().getFirst().sentence(), true);
             }
         });
+    }
+
+    /// What a line does: one of this job, or of another.
+    private String sentence(String job, int number) {
+        return job.isEmpty()
+                ? sentences.apply(number)
+                : editing.shelf()
+                        .job(job)
+                        .map(j -> Sentences.plain(
+                                j.lines().get(number - 1).line(),
+                                editing.shelf().callables()))
+                        .orElse("");
     }
 
     /// What became of every row.

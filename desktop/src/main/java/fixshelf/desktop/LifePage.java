@@ -2,7 +2,7 @@ package fixshelf.desktop;
 
 import fixshelf.work.CellLife;
 import java.util.List;
-import java.util.function.IntFunction;
+import java.util.function.BiFunction;
 import javafx.geometry.VPos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.ColumnConstraints;
@@ -40,14 +40,14 @@ final class LifePage {
     }
 
     /// @param row the place of the row after the line from which it was asked, from 1
-    /// @param sentences what the lines do, by their numbers
-    void show(CellLife life, int line, long row, IntFunction<String> sentences) {
+    /// @param sentences what the lines do, by the job that they are of, empty for this one, and their numbers
+    void show(CellLife life, int line, long row, BiFunction<String, Integer, String> sentences) {
         about.setText(String.format("%s of row %,d as of line %d", life.column(), row, line)
                 + (life.file().isEmpty() ? "" : ", from " + life.file()));
         grid.getChildren().clear();
         int at = 0;
         for (CellLife.Stage stage : life.stages()) {
-            Label number = Ui.label("line " + stage.line(), "soft", "life-line");
+            Label number = Ui.wrapped(stage.place(), "soft", "life-line");
             Region value = stage.hasValue() ? value(stage) : Ui.label("");
             Label words = Ui.wrapped(words(stage, sentences), stage.changed() || isEvent(stage) ? "told" : "soft");
             List.of(number, value, words).forEach(n -> {
@@ -71,9 +71,9 @@ final class LifePage {
     }
 
     /// What the line says where it did something to the cell, and what happened otherwise.
-    private static String words(CellLife.Stage stage, IntFunction<String> sentences) {
+    private static String words(CellLife.Stage stage, BiFunction<String, Integer, String> sentences) {
         boolean says = stage.changed() || isEvent(stage) || stage.line() == 1;
         String more = stage.words().equals("read") ? "" : stage.words();
-        return says ? sentences.apply(stage.line()) + (more.isEmpty() ? "" : ": " + more) : more;
+        return says ? sentences.apply(stage.job(), stage.line()) + (more.isEmpty() ? "" : ": " + more) : more;
     }
 }
