@@ -156,9 +156,34 @@ final class MatchReports {
                 joined, List.of(new Computed(why, new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT))));
         shown.add(why);
         shown.add(rows);
-        Relation sorted = new Relation.Sort(told, List.of(new Sorted(rows, true, false)));
-        return Optional.of(new Report(
-                "near_misses", new Relation.Pick(sorted, new Shape(shown)), "keys that nearly match", false, true));
+        Relation all = new Relation.Pick(told, new Shape(shown));
+        if (on.size() == 1) {
+            all = withSmallChanges(all, mine, theirs);
+        }
+        Relation sorted = new Relation.Sort(all, List.of(new Sorted(rows, true, false)));
+        return Optional.of(new Report("near_misses", sorted, "keys that nearly match", false, true));
+    }
+
+    /// The same, with the keys that differ by a letter, or by having the initial of a word.
+    private Relation withSmallChanges(Relation found, Folded mine, Folded theirs) {
+        SmallChanges small = new SmallChanges(given);
+        Field key = left.getFirst();
+        SmallChanges.Side there = new SmallChanges.Side(
+                theirs.table(), right.getFirst(), theirs.folds().getFirst().getLast(), List.of());
+        Relation rest = new Relation.Join(
+                mine.table(),
+                new Relation.Group(found, List.of(key), List.of()),
+                List.of(new Relation.Pair(key, key, false)),
+                Relation.Meeting.WITHOUT,
+                List.of());
+        SmallChanges.Side here =
+                new SmallChanges.Side(rest, key, mine.folds().getFirst().getLast(), List.of(rows));
+        List<Relation> all = new ArrayList<>(List.of(found));
+        for (SmallChanges.Close close : List.of(small.pairs(here, there), small.initials(here, there))) {
+            all.add(new Relation.Pick(
+                    close.table(), new Shape(List.of(close.here(), close.there(), close.why(), rows))));
+        }
+        return new Relation.Union(all);
     }
 
     /// A table with its keys after each fold; none for keys that are no texts.

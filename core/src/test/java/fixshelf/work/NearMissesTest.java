@@ -34,7 +34,26 @@ class NearMissesTest {
                 "AQ-417|AQ-00417|leading zeros",
                 "0417|417|leading zeros",
                 "417|4170|",
-                "Oatherby|Oatherly|"
+                "Oatherby|Oatherly|one letter",
+                "Thornmre|THORNMERE|one letter",
+                "Thornmeere|Thornmere|one letter",
+                "Thronmere|Thornmere|one letter",
+                "Adler Quay|Alder Quay|one letter",
+                "Ørne|Örne|one letter",
+                "Thornmere|Thornnmer|two letters",
+                "hornmere|Thornmee|two letters",
+                "nmere|mnere|one letter",
+                "oatherby|aotherby|one letter",
+                "ab cd ef gh|ba cd ef hg|",
+                "mere|emre|one letter",
+                "mere|erem|",
+                "abc|abd|",
+                "AQ-417|AQ-418|",
+                "M. Thistlewood|Maud Thistlewood|an initial",
+                "maud  thistlewood|M Thistlewood|an initial",
+                "Maud Thistlewood|Mary Thistlewood|",
+                "M. Thistlewood|N. Thistlewood|one letter",
+                "J. Fenn|Joss Appleyard|"
             })
     void sayWhereKeysDiffer(String here, String there, String why) throws Exception {
         Jobs.shelf(root, "k,n\n\"" + here + "\",1\n\"" + here + "\",2\n,3\nsame,4\n", "job: job\n");
