@@ -5,7 +5,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.source.DelimitedShape;
 import fixshelf.plan.ReadOptions;
 import fixshelf.type.Column;
@@ -44,7 +44,7 @@ final class ReadCommand extends ShelfOption {
         Path whole = file.toAbsolutePath().normalize();
         String path =
                 whole.startsWith(shelf.root()) ? shelf.root().relativize(whole).toString() : whole.toString();
-        Outcome<DelimitedFile> opened = open(whole, path, shelf.settings().nullWords());
+        Outcome<SourceFile> opened = open(whole, path, shelf.settings().nullWords());
         Outcome<Preview> preview = opened.then(f -> Preview.open(f, Math.max(rows, 1), Math.max(rows, 1)));
         if (!preview.isPresent()) {
             return Output.problems(out(), err(), preview.problems(), json);
@@ -54,18 +54,18 @@ final class ReadCommand extends ShelfOption {
         }
     }
 
-    private static Outcome<DelimitedFile> open(Path whole, String path, List<String> nullWords) {
+    private static Outcome<SourceFile> open(Path whole, String path, List<String> nullWords) {
         if (!Files.isRegularFile(whole)) {
-            return DelimitedFile.open(whole, ReadOptions.of(path));
+            return SourceFile.open(whole, ReadOptions.of(path));
         }
         try {
-            return DelimitedFile.open(whole, DelimitedShape.detect(whole, path, nullWords));
+            return SourceFile.open(whole, DelimitedShape.detect(whole, path, nullWords));
         } catch (IOException e) {
-            return DelimitedFile.open(whole, ReadOptions.of(path));
+            return SourceFile.open(whole, ReadOptions.of(path));
         }
     }
 
-    private int print(Shelf shelf, DelimitedFile source, Preview preview) {
+    private int print(Shelf shelf, SourceFile source, Preview preview) {
         String base = source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
         String usual = base.toLowerCase(Locale.ROOT)
                 .replaceAll("[^\\p{L}\\p{Nd}]+", "_")

@@ -28,7 +28,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
     private static final int MOST_NAMED = 20;
 
     /// What a run says that stops at rows which do not fit: which they are, and what would let them pass.
-    public Problem problem(DelimitedFile file) {
+    public Problem problem(SourceFile file) {
         Problem first = bad.getFirst().problem();
         String places = bad.stream()
                 .limit(MOST_NAMED)
@@ -45,7 +45,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
     }
 
     /// Reads `file` record by record and puts what fits into a new table of that name.
-    public static Outcome<CarefulRows> read(DelimitedFile file, DuckSession session, String table) {
+    public static Outcome<CarefulRows> read(SourceFile file, DuckSession session, String table) {
         TreeSet<Integer> openQuotes = new TreeSet<>();
         try {
             while (true) {
@@ -55,7 +55,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
                     return Outcome.of(new CarefulRows(attempt.bad, attempt.badCount));
                 }
                 if (openQuotes.size() == MOST_OPEN_QUOTES || !openQuotes.add(open.get())) {
-                    return Outcome.failed(DelimitedFile.problem(file.file(), open.get(), RecordReader.Why.OPEN_QUOTE));
+                    return Outcome.failed(SourceFile.problem(file.file(), open.get(), RecordReader.Why.OPEN_QUOTE));
                 }
             }
         } catch (IOException e) {
@@ -69,12 +69,12 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
 
     /// One pass; lines in `openQuotes` are known to open a quote that never closes, and are left out.
     private static final class Attempt {
-        private final DelimitedFile file;
+        private final SourceFile file;
         private final TreeSet<Integer> openQuotes;
         private final List<BadRow> bad = new ArrayList<>();
         private long badCount;
 
-        Attempt(DelimitedFile file, TreeSet<Integer> openQuotes) {
+        Attempt(SourceFile file, TreeSet<Integer> openQuotes) {
             this.file = file;
             this.openQuotes = openQuotes;
         }
@@ -106,7 +106,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
         private Optional<Integer> part(DuckSession.Rows out, int from, int stop, boolean heading) throws IOException {
             boolean skip = heading;
             boolean oneColumn = file.columns().size() == 1;
-            try (Reader in = DelimitedFile.reader(file.file(), file.options())) {
+            try (Reader in = SourceFile.reader(file.file(), file.options())) {
                 RecordReader records = new RecordReader(
                         in, file.options().separator(), file.options().quote());
                 records.skipToLine(from);
@@ -149,7 +149,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
             badCount++;
             if (bad.size() < MOST_LISTED) {
                 String shown = start.substring(0, Math.min(60, start.length()));
-                bad.add(new BadRow(line, why.sentence(), shown, DelimitedFile.problem(file.file(), line, why)));
+                bad.add(new BadRow(line, why.sentence(), shown, SourceFile.problem(file.file(), line, why)));
             }
         }
 

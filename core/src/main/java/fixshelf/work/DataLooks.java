@@ -6,7 +6,7 @@ import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.JobPage;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.table.Relation;
 import java.io.IOException;
 import java.nio.file.Files;
@@ -30,12 +30,12 @@ final class DataLooks implements Looks, AutoCloseable {
             });
 
     private final JobPage job;
-    private final DelimitedFile source;
-    private final Map<String, DelimitedFile> others;
+    private final SourceFile source;
+    private final Map<String, SourceFile> others;
     private @Nullable Preview preview;
 
     /// @param others the files of other tables; more may come
-    DataLooks(JobPage job, DelimitedFile source, Map<String, DelimitedFile> others) {
+    DataLooks(JobPage job, SourceFile source, Map<String, SourceFile> others) {
         this.job = job;
         this.source = source;
         this.others = others;
@@ -78,7 +78,7 @@ final class DataLooks implements Looks, AutoCloseable {
                 : Rows.other((Relation.Source) relation);
     }
 
-    private static void stamp(DelimitedFile file, StringBuilder key) {
+    private static void stamp(SourceFile file, StringBuilder key) {
         try {
             key.append(file.file()).append(Files.size(file.file())).append(Files.getLastModifiedTime(file.file()));
         } catch (IOException e) {

@@ -5,7 +5,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import java.nio.file.Path;
 import java.util.Optional;
 
@@ -23,7 +23,7 @@ public final class Datasets {
     }
 
     /// The file of a dataset, with the values of the environment in force.
-    public static Outcome<DelimitedFile> open(Shelf shelf, String name) {
+    public static Outcome<SourceFile> open(Shelf shelf, String name) {
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
             return Outcome.failed(Problem.about(
@@ -34,7 +34,7 @@ public final class Datasets {
         }
         Problem.Where where = Problem.Where.nowhere(page.get().source().name());
         return Placeholders.fill(page.get().options().path(), shelf.settings().values(), where)
-                .then(path -> DelimitedFile.open(
+                .then(path -> SourceFile.open(
                         shelf.root().resolve(path).normalize(),
                         page.get().options().withPath(path)));
     }

@@ -13,7 +13,7 @@ import fixshelf.problem.ProblemException;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.table.Field;
 import fixshelf.table.Moved;
 import fixshelf.table.Relation;
@@ -36,7 +36,7 @@ final class JobSources implements Context.Sources {
 
     private final Shelf shelf;
     private final List<String> chain;
-    private final Map<String, DelimitedFile> files = new LinkedHashMap<>();
+    private final Map<String, SourceFile> files = new LinkedHashMap<>();
     private final Map<String, PlannedJob> jobs = new LinkedHashMap<>();
 
     /// @param chain the jobs that are being planned, as they read each other
@@ -51,7 +51,7 @@ final class JobSources implements Context.Sources {
     }
 
     /// The files of the datasets that were asked for.
-    Map<String, DelimitedFile> files() {
+    Map<String, SourceFile> files() {
         return files;
     }
 
@@ -152,7 +152,7 @@ final class JobSources implements Context.Sources {
         }
     }
 
-    private static Outcome<String> column(DelimitedFile source, String name) {
+    private static Outcome<String> column(SourceFile source, String name) {
         List<String> names = source.columns().stream().map(Column::name).toList();
         Optional<String> found = names.stream().filter(name::equalsIgnoreCase).findFirst();
         return found.map(Outcome::of)
@@ -163,7 +163,7 @@ final class JobSources implements Context.Sources {
     }
 
     private static Outcome<Map<String, @Nullable String>> pairs(
-            DelimitedFile source, String dataset, String key, String value) {
+            SourceFile source, String dataset, String key, String value) {
         try (Loaded loaded = Loaded.open(source, List.of())) {
             loaded.read(Long.MAX_VALUE, relation -> loaded.session()
                     .run("CREATE OR REPLACE TABLE pairs AS SELECT k, v, min(place) AS place FROM (SELECT "

@@ -5,7 +5,7 @@ import fixshelf.engine.TemporaryFolder;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import java.io.IOException;
@@ -19,19 +19,19 @@ import java.util.function.Consumer;
 
 /// A session that can read one source, strictly if it is well-formed, through a careful copy if not.
 final class Loaded implements AutoCloseable {
-    private final DelimitedFile source;
+    private final SourceFile source;
     private final DuckSession session;
     private final TemporaryFolder folder;
     private Optional<CarefulRows> careful = Optional.empty();
 
-    private Loaded(DelimitedFile source, DuckSession session, TemporaryFolder folder) {
+    private Loaded(SourceFile source, DuckSession session, TemporaryFolder folder) {
         this.source = source;
         this.session = session;
         this.folder = folder;
     }
 
     /// Opens a session that may read the source and also touch these files.
-    static Loaded open(DelimitedFile source, List<Path> files) {
+    static Loaded open(SourceFile source, List<Path> files) {
         try {
             TemporaryFolder folder = TemporaryFolder.make("rows");
             List<Path> allowed = new java.util.ArrayList<>(files);
@@ -53,7 +53,7 @@ final class Loaded implements AutoCloseable {
 
     /// Reads another file, record by record, into a table with places in `p` and columns `s0`, `s1` and so on. A file
     /// that does not fit is a problem, unless its bad rows are to be left out.
-    void bring(DelimitedFile other, String table) {
+    void bring(SourceFile other, String table) {
         Outcome<CarefulRows> rows = CarefulRows.read(other, session, BROUGHT);
         if (!rows.isPresent()) {
             throw new ProblemException(rows.problems().getFirst());

@@ -19,7 +19,7 @@ import fixshelf.render.JobCode;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.table.Relation;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -42,10 +42,10 @@ import java.util.stream.Stream;
 /// @param read the jobs whose results it reads or brings in, which may read others
 public record PlannedJob(
         JobPage job,
-        DelimitedFile source,
+        SourceFile source,
         Plan plan,
         List<Target> targets,
-        Map<String, DelimitedFile> others,
+        Map<String, SourceFile> others,
         List<PlannedJob> read) {
     public PlannedJob {
         read = List.copyOf(read);
@@ -241,7 +241,7 @@ public record PlannedJob(
     }
 
     /// The file that the first line reads.
-    public static Outcome<DelimitedFile> source(Shelf shelf, JobPage job, Map<String, String> values) {
+    public static Outcome<SourceFile> source(Shelf shelf, JobPage job, Map<String, String> values) {
         JobPage.PlacedLine first = job.lines().getFirst();
         Where where = new Where(job.source(), first.span());
         Optional<JobPage> other = readJob(shelf, first.line());
@@ -253,13 +253,12 @@ public record PlannedJob(
         }
         return options(shelf, first.line(), where)
                 .then(options -> Placeholders.fill(options.path(), values, where)
-                        .then(path ->
-                                DelimitedFile.open(shelf.root().resolve(path).normalize(), options.withPath(path))))
+                        .then(path -> SourceFile.open(shelf.root().resolve(path).normalize(), options.withPath(path))))
                 .then(Outcome::of);
     }
 
     /// As [#source], with the values that are in force without any given by the user.
-    public static Outcome<DelimitedFile> source(Shelf shelf, JobPage job) {
+    public static Outcome<SourceFile> source(Shelf shelf, JobPage job) {
         return source(shelf, job, values(shelf, job, Map.of()));
     }
 
@@ -327,7 +326,7 @@ public record PlannedJob(
     private static Outcome<PlannedJob> plan(
             Shelf shelf,
             JobPage job,
-            DelimitedFile source,
+            SourceFile source,
             Map<String, String> values,
             Set<String> set,
             List<String> chain) {
@@ -403,7 +402,7 @@ public record PlannedJob(
     }
 
     private static Outcome<List<Target>> targets(
-            Shelf shelf, JobPage job, DelimitedFile source, Plan plan, Map<String, String> values, Set<String> set) {
+            Shelf shelf, JobPage job, SourceFile source, Plan plan, Map<String, String> values, Set<String> set) {
         List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
         read.add(source.file());
         Outcome<List<Target>> all = Outcome.of(List.of());

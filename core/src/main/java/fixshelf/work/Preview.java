@@ -10,7 +10,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
@@ -41,7 +41,7 @@ public final class Preview implements AutoCloseable {
     private static final int MOST_TABLES = 40;
 
     private final Loaded loaded;
-    private final DelimitedFile source;
+    private final SourceFile source;
     private final long previewRows;
     private final long staged;
     private final Map<String, Table> tables = new HashMap<>();
@@ -68,7 +68,7 @@ public final class Preview implements AutoCloseable {
     /// Whether a line that brings in the first table again gets the rows that were looked at, and not all of them.
     private final boolean closed;
 
-    private Preview(Loaded loaded, DelimitedFile source, long staged, long previewRows, boolean closed) {
+    private Preview(Loaded loaded, SourceFile source, long staged, long previewRows, boolean closed) {
         this.closed = closed;
         this.loaded = loaded;
         this.source = source;
@@ -77,16 +77,16 @@ public final class Preview implements AutoCloseable {
     }
 
     /// Stages at most `stagedRows` rows of the source and previews on the first `previewRows` of them.
-    public static Outcome<Preview> open(DelimitedFile source, long stagedRows, long previewRows) {
+    public static Outcome<Preview> open(SourceFile source, long stagedRows, long previewRows) {
         return open(source, stagedRows, previewRows, false);
     }
 
     /// The first rows of the source, as if it had no others.
-    static Outcome<Preview> sample(DelimitedFile source, long rows) {
+    static Outcome<Preview> sample(SourceFile source, long rows) {
         return open(source, rows, rows, true);
     }
 
-    private static Outcome<Preview> open(DelimitedFile source, long stagedRows, long previewRows, boolean closed) {
+    private static Outcome<Preview> open(SourceFile source, long stagedRows, long previewRows, boolean closed) {
         Loaded loaded = Loaded.open(source, List.of());
         try {
             loaded.read(stagedRows, relation -> loaded.session()
@@ -100,12 +100,12 @@ public final class Preview implements AutoCloseable {
         }
     }
 
-    public static Outcome<Preview> open(DelimitedFile source) {
+    public static Outcome<Preview> open(SourceFile source) {
         return open(source, STAGED_ROWS, PREVIEW_ROWS);
     }
 
     /// The columns of a file, called by their places.
-    private static String positions(DelimitedFile file) {
+    private static String positions(SourceFile file) {
         StringBuilder columns = new StringBuilder();
         for (int i = 0; i < file.columns().size(); i++) {
             columns.append(i == 0 ? "" : ", ")
@@ -116,7 +116,7 @@ public final class Preview implements AutoCloseable {
         return columns.toString();
     }
 
-    public DelimitedFile source() {
+    public SourceFile source() {
         return source;
     }
 
@@ -189,7 +189,7 @@ public final class Preview implements AutoCloseable {
             return first(other);
         }
         if (others.add(other.name())) {
-            DelimitedFile file = Objects.requireNonNull(job.others().get(other.name()), other.name());
+            SourceFile file = Objects.requireNonNull(job.others().get(other.name()), other.name());
             loaded.bring(file, Rows.table(other.name()));
         }
         return Rows.other(other);
@@ -513,7 +513,7 @@ public final class Preview implements AutoCloseable {
     }
 
     /// Counts all rows of the source, however many there are; may take a while.
-    public static Outcome<Long> countAll(DelimitedFile source) {
+    public static Outcome<Long> countAll(SourceFile source) {
         Loaded counting = Loaded.open(source, List.of());
         try (counting) {
             long[] count = new long[1];

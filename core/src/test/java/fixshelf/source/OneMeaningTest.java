@@ -103,7 +103,7 @@ class OneMeaningTest {
                 ReadOptions options = ReadOptions.of("f.csv")
                         .withShape(',', "\"", "utf-8", random.nextInt(4) > 0)
                         .withNullWords(words);
-                Outcome<DelimitedFile> opened = DelimitedFile.open(file, options);
+                Outcome<SourceFile> opened = SourceFile.open(file, options);
                 if (!opened.isPresent()) {
                     continue;
                 }
@@ -184,7 +184,7 @@ class OneMeaningTest {
     }
 
     private void rowsAre(Shape shape, Path file, ReadOptions options) {
-        DelimitedFile source = DelimitedFile.open(file, options).get();
+        SourceFile source = SourceFile.open(file, options).get();
         try (DuckSession session = DuckSession.open(List.of(file), Optional.empty())) {
             boolean plain = source.isPlain(Long.MAX_VALUE);
             CarefulRows careful = CarefulRows.read(source, session, "t").get();
@@ -210,7 +210,7 @@ class OneMeaningTest {
             ReadOptions found = DelimitedShape.detect(file, "e.csv", List.of(""));
             assertThat(found.encoding()).isEqualTo(c.encoding());
             try (DuckSession session = DuckSession.open(List.of(file), Optional.empty())) {
-                CarefulRows.read(DelimitedFile.open(file, found).get(), session, "t");
+                CarefulRows.read(SourceFile.open(file, found).get(), session, "t");
                 assertThat(session.query("SELECT * FROM t").rows().toString())
                         .isEqualTo("[[Zoë, Brindle – Valley], [Ann, Upper Sallow]]");
             }
@@ -226,19 +226,19 @@ class OneMeaningTest {
                 new Case("PAR1....".getBytes(StandardCharsets.US_ASCII), "Parquet"),
                 new Case("%PDF-1.7".getBytes(StandardCharsets.US_ASCII), "PDF"))) {
             Path file = Files.write(folder.resolve("k.csv"), c.bytes());
-            assertThat(DelimitedFile.open(file, ReadOptions.of("k.csv"))
+            assertThat(SourceFile.open(file, ReadOptions.of("k.csv"))
                             .problems()
                             .getFirst()
                             .what())
                     .contains(c.said());
         }
-        assertThat(DelimitedFile.open(folder, ReadOptions.of("x"))
+        assertThat(SourceFile.open(folder, ReadOptions.of("x"))
                         .problems()
                         .getFirst()
                         .what())
                 .contains("is a folder");
         Path link = Files.createSymbolicLink(folder.resolve("link.csv"), folder.resolve("gone.csv"));
-        assertThat(DelimitedFile.open(link, ReadOptions.of("x"))
+        assertThat(SourceFile.open(link, ReadOptions.of("x"))
                         .problems()
                         .getFirst()
                         .what())

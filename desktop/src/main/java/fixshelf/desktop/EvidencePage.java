@@ -11,7 +11,7 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
 import fixshelf.type.Literals;
 import fixshelf.work.Datasets;
@@ -203,7 +203,7 @@ final class EvidencePage {
 
     private void fillColumns(Preview preview) {
         filling = true;
-        DelimitedFile source = preview.source();
+        SourceFile source = preview.source();
         String before = columns.getValue();
         List<String> names = source.columns().stream().map(Column::name).toList();
         columns.getItems().setAll(names);

@@ -11,7 +11,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.work.Beside;
@@ -139,7 +139,7 @@ final class JobModel {
                         (System.nanoTime() - start) / 1_000_000));
     }
 
-    private Outcome<Preview> opened(DelimitedFile source) {
+    private Outcome<Preview> opened(SourceFile source) {
         if (preview != null && preview.source().equals(source)) {
             return Outcome.of(preview);
         }

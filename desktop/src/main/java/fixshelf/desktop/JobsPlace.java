@@ -11,7 +11,7 @@ import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.DelimitedFile;
+import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.Preview;
@@ -53,7 +53,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private @Nullable Runnable stop;
     private Optional<JobModel.Look> look = Optional.empty();
     private long total = -1;
-    private @Nullable DelimitedFile counted;
+    private @Nullable SourceFile counted;
     private boolean filling;
 
     JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -151,7 +151,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     }
 
     private void countAll(JobModel.Look seen) {
-        DelimitedFile source = seen.planned().source();
+        SourceFile source = seen.planned().source();
         boolean known = seen.total() >= 0;
         if (known) {
             total = seen.total();

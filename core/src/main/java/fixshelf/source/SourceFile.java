@@ -27,14 +27,14 @@ import java.util.stream.Collectors;
 ///
 /// @param file the file itself
 /// @param columns its columns, all text
-public record DelimitedFile(Path file, ReadOptions options, List<Column> columns) {
-    public DelimitedFile {
+public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
+    public SourceFile {
         columns = List.copyOf(columns);
     }
 
     /// Looks at the beginning of the file for its columns; fails when it is missing, empty or has no readable
     /// heading.
-    public static Outcome<DelimitedFile> open(Path file, ReadOptions options) {
+    public static Outcome<SourceFile> open(Path file, ReadOptions options) {
         String name = file.toString();
         Optional<Problem> other = SourceKind.objection(file);
         if (other.isPresent()) {
@@ -56,7 +56,7 @@ public record DelimitedFile(Path file, ReadOptions options, List<Column> columns
             }
             return switch (first.get()) {
                 case RecordReader.Item.Row(int _, List<RecordReader.Field> fields) ->
-                    Outcome.of(new DelimitedFile(file, options, columns(fields, options.heading())));
+                    Outcome.of(new SourceFile(file, options, columns(fields, options.heading())));
                 case RecordReader.Item.Broken(int line, RecordReader.Why why, String _) ->
                     Outcome.failed(problem(file, line, why));
             };
