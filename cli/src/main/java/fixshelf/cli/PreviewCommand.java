@@ -100,6 +100,7 @@ final class PreviewCommand extends JobOption {
                     .put("source", planned.source().file().toString())
                     .put("rows_looked_at", preview.rows());
             Effects.json(node, effects.get());
+            preview.notes().forEach(node.putArray("notes")::add);
             ArrayNode watched = node.putArray("figures");
             List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
             for (int i = 0; i < figures.size(); i++) {
@@ -128,6 +129,7 @@ final class PreviewCommand extends JobOption {
             out().println("line " + e.line() + " loses " + LostValue.list(lost)
                     + (lost.size() == MOST_LOST ? "; …" : ""));
         });
+        preview.notes().forEach(out()::println);
         out().println();
         out().println("as of line " + at + ", based on " + rowsLookedAt(preview));
         List<List<String>> table = new ArrayList<>();

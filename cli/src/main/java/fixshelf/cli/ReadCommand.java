@@ -25,7 +25,7 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = "Look at a file: how it is formed, its columns and first rows, and a dataset page for it.")
 final class ReadCommand extends ShelfOption {
-    @Parameters(paramLabel = "FILE", description = "The file of delimited text.")
+    @Parameters(paramLabel = "FILE", description = "The file: delimited text, a workbook, JSON, Parquet.")
     Path file = Path.of("");
 
     @Option(names = "--rows", paramLabel = "N", defaultValue = "5", description = "How many rows to print.")
@@ -82,7 +82,11 @@ final class ReadCommand extends ShelfOption {
                     .put("separator", String.valueOf(source.options().separator()))
                     .put("encoding", source.options().encoding())
                     .put("heading", source.options().heading())
+                    .put(
+                            "kind",
+                            source.options().form().map(ReadOptions.Form::word).orElse("delimited"))
                     .put("page", page);
+            preview.notes().forEach(node.putArray("notes")::add);
             source.columns().forEach(c -> node.withArray("columns").add(c.name()));
             Output.problems(node, bad);
             Output.json(out(), node);
@@ -94,6 +98,7 @@ final class ReadCommand extends ShelfOption {
             table.add(source.columns().stream().map(Column::name).toList());
             table.addAll(preview.firstRows(rows));
             Output.table(out(), table);
+            preview.notes().forEach(out()::println);
             Output.problems(out(), err(), bad, false);
         }
         if (!keep.isBlank()) {

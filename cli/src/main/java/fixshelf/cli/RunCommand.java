@@ -59,11 +59,15 @@ final class RunCommand extends JobOption {
                     .put("millis", report.millis());
             Effects.json(node, report.effects());
             report.files().forEach(f -> node.withArray("files").add(f.toString()));
-            report.careful().ifPresent(c -> node.put("rows_left_out", c.badCount()));
+            report.careful().ifPresent(c -> {
+                node.put("rows_left_out", c.badCount());
+                c.notes().forEach(node.putArray("notes")::add);
+            });
             Output.json(out(), node);
             return;
         }
         Effects.print(out(), shelf, planned, report.effects());
+        report.careful().ifPresent(c -> c.notes().forEach(out()::println));
         report.careful().filter(c -> c.badCount() > 0).ifPresent(c -> {
             out().println("Left out, because they do not fit: " + c.badCount()
                     + (c.badCount() == 1 ? " row" : " rows"));

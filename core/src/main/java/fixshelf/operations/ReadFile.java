@@ -9,7 +9,7 @@ import fixshelf.plan.ValueKinds;
 import fixshelf.problem.Code;
 import java.util.List;
 
-/// The rows of a file of delimited text that no page describes.
+/// The rows of a file that no page describes.
 final class ReadFile extends BuiltIn {
     private static final List<Blank<?>> BLANKS = List.of(
             Blank.needed("file", ValueKinds.TEXT, "The file, relative to the shelf."),
@@ -23,12 +23,28 @@ final class ReadFile extends BuiltIn {
             Blank.usually("heading", ValueKinds.FLAG, "true", "Whether the first row holds the names."),
             Blank.optional("null_words", ValueKinds.TEXTS, "Values that mean missing."),
             Blank.optional(
-                    "bad_rows", ValueKinds.choice("stop", "leave_out"), "What happens to rows of another shape."));
+                    "bad_rows", ValueKinds.choice("stop", "leave_out"), "What happens to rows of another shape."),
+            Blank.optional(
+                    "kind",
+                    ValueKinds.word(ReadOptions.KINDS, ReadOptions.KINDS::contains),
+                    "What kind of file it is, where that is not seen from it."),
+            Blank.optional("sheet", ValueKinds.TEXT, "Of a workbook; usually the first that is shown."),
+            Blank.optional("block", ValueKinds.TEXT, "Cells of a sheet, as B4:F40, or the name of a table."),
+            Blank.optional(
+                    "cell_errors",
+                    ValueKinds.choice("missing", "text"),
+                    "What becomes of cells of a workbook with an error; they are listed."),
+            Blank.optional(
+                    "dates",
+                    ValueKinds.choice("dates", "serials"),
+                    "Whether days of a workbook are written as days, or as the numbers that they are stored as."),
+            Blank.optional("rows", ValueKinds.TEXT, "Names that lead to the list of rows in JSON, as report.visits."),
+            Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."));
 
     ReadFile() {
         super(
                 Line.READ_FILE,
-                "Read {file} as delimited text, separator {separator}, quote {quote}, encoding {encoding}, heading {heading}",
+                "Read {file}",
                 new Meaning(
                         "Begin with the rows of a file.",
                         "What stands in null_words is missing.",

@@ -15,8 +15,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 
-/// Keys that differ by a letter: one that is another, too many, missing, or exchanged with its neighbour, and from eight
-/// letters on one missing and one too many. Keys with digits are codes, in which one digit means something else.
+/// Keys that differ by a letter: one that is another, too many, missing, or exchanged with its neighbour, and from
+/// eight letters on one missing and one too many. Keys with digits are codes, in which one digit means something else.
 ///
 /// Each key is written without each of its letters in turn; two keys are close where two such texts are equal. So the
 /// work grows with the number of keys, not with its square.

@@ -4,8 +4,9 @@ import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Optional;
 
-/// How delimited text is read. All values are read as text.
+/// How a file is read. All values are read as text.
 ///
 /// @param path the file, relative to the shelf or absolute; may hold `{name}` of a parameter or of the environment
 /// @param separator one character
@@ -14,6 +15,7 @@ import java.util.List;
 /// @param heading whether the first row holds the names
 /// @param nullWords values that mean missing; the empty text stands for a field that is empty and not quoted
 /// @param leaveOutBadRows whether rows of another shape are left out and listed, instead of stopping a run
+/// @param form what kind of file it is; empty where that is seen from the file
 public record ReadOptions(
         String path,
         char separator,
@@ -21,7 +23,69 @@ public record ReadOptions(
         String encoding,
         boolean heading,
         List<String> nullWords,
-        boolean leaveOutBadRows) {
+        boolean leaveOutBadRows,
+        Optional<Form> form) {
+
+    /// A kind of file, and what is said of that kind alone.
+    public sealed interface Form {
+        /// The word for it on a page.
+        String word();
+
+        /// Fields that a separator or line ends set apart.
+        record Delimited() implements Form {
+            @Override
+            public String word() {
+                return "delimited";
+            }
+        }
+
+        /// A sheet of a workbook, a named table in one, or a block of cells.
+        ///
+        /// @param sheet its name; empty for the first that is shown
+        /// @param block as `B4:F40`, or the name of a table; empty for all that is used
+        /// @param errorsAsText whether cells with an error keep its word, instead of being missing
+        /// @param serials whether days and times stay the numbers that they are stored as
+        record Workbook(String sheet, String block, boolean errorsAsText, boolean serials) implements Form {
+            @Override
+            public String word() {
+                return "workbook";
+            }
+        }
+
+        /// Objects, in a list or one after another.
+        ///
+        /// @param rows the names that lead to the list, as `report.visits`; empty where it is the whole
+        record Json(String rows) implements Form {
+            @Override
+            public String word() {
+                return "json";
+            }
+        }
+
+        record Parquet() implements Form {
+            @Override
+            public String word() {
+                return "parquet";
+            }
+        }
+
+        /// Lines of text whose fields begin at fixed places.
+        ///
+        /// @param starts the places, from 1; one place for whole lines
+        record Places(List<Integer> starts) implements Form {
+            public Places {
+                starts = List.copyOf(starts);
+            }
+
+            @Override
+            public String word() {
+                return "places";
+            }
+        }
+    }
+
+    /// The words for kinds of files.
+    public static final List<String> KINDS = List.of("delimited", "workbook", "json", "parquet", "places");
 
     /// The common encodings, for completion; every other that Java knows can be named too.
     public static final List<String> ENCODINGS =
@@ -47,22 +111,27 @@ public record ReadOptions(
 
     /// Comma, double quotes, UTF-8, a heading, empty means missing.
     public static ReadOptions of(String path) {
-        return new ReadOptions(path, ',', "\"", "utf-8", true, List.of(""), false);
+        return new ReadOptions(path, ',', "\"", "utf-8", true, List.of(""), false, Optional.empty());
     }
 
     public ReadOptions withPath(String other) {
-        return new ReadOptions(other, separator, quote, encoding, heading, nullWords, leaveOutBadRows);
+        return new ReadOptions(other, separator, quote, encoding, heading, nullWords, leaveOutBadRows, form);
+    }
+
+    public ReadOptions withForm(Form other) {
+        return new ReadOptions(
+                path, separator, quote, encoding, heading, nullWords, leaveOutBadRows, Optional.of(other));
     }
 
     public ReadOptions withShape(char newSeparator, String newQuote, String newEncoding, boolean newHeading) {
-        return new ReadOptions(path, newSeparator, newQuote, newEncoding, newHeading, nullWords, leaveOutBadRows);
+        return new ReadOptions(path, newSeparator, newQuote, newEncoding, newHeading, nullWords, leaveOutBadRows, form);
     }
 
     public ReadOptions withNullWords(List<String> words) {
-        return new ReadOptions(path, separator, quote, encoding, heading, words, leaveOutBadRows);
+        return new ReadOptions(path, separator, quote, encoding, heading, words, leaveOutBadRows, form);
     }
 
     public ReadOptions withLeaveOutBadRows(boolean leaveOut) {
-        return new ReadOptions(path, separator, quote, encoding, heading, nullWords, leaveOut);
+        return new ReadOptions(path, separator, quote, encoding, heading, nullWords, leaveOut, form);
     }
 }

@@ -44,7 +44,8 @@ public enum Code {
     DIVERGED("E509"),
     TOO_MANY_ROWS("E310"),
     CHECK_BROKEN("E311"),
-    NOT_LOOKED_AT("E312");
+    NOT_LOOKED_AT("E312"),
+    FILE_BROKEN("E313");
 
     private final String id;
 

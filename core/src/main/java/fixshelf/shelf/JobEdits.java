@@ -201,6 +201,17 @@ public final class JobEdits {
     static List<String> readFields(ReadOptions options) {
         List<String> fields = new ArrayList<>();
         fields.add("read: " + YamlText.scalar(options.path()));
+        if (options.form()
+                .filter(f -> !(f instanceof ReadOptions.Form.Delimited))
+                .isPresent()) {
+            FormFields.written(options)
+                    .forEach((name, value) ->
+                            fields.add(name + ": " + (name.equals("places") ? value : YamlText.scalar(value))));
+            if (!options.heading()) {
+                fields.add("heading: false");
+            }
+            return fields;
+        }
         fields.add("separator: " + YamlText.scalar(String.valueOf(options.separator())));
         fields.add("quote: " + YamlText.scalar(options.quote()));
         fields.add("encoding: " + options.encoding());

@@ -116,6 +116,9 @@ public final class JobPages {
             reading.blank(name).map(b -> b.kind().read(plain, NO_COLUMNS)).ifPresent(o -> o.problems()
                     .forEach(p -> fields.report(Code.BAD_FIELD, at, name + ": " + p.what(), p.todo())));
         });
+        LineFields.form(placed.line())
+                .problems()
+                .forEach(p -> fields.report(Code.BAD_FIELD, placed.span(), p.what(), p.todo()));
     }
 
     private Optional<Output> output(Yaml.Fields fields) {

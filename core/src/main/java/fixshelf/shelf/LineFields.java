@@ -10,6 +10,7 @@ import fixshelf.plan.Operation;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
 import fixshelf.problem.Span;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -20,6 +21,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /// The fields of a line of a job, read and written. Exactly one of them is callable.
 final class LineFields {
@@ -27,7 +29,7 @@ final class LineFields {
     private static final Set<String> OWN = Set.of("name", "reason", "strict", "rest");
 
     private static final Set<String> READS =
-            Set.of("separator", "quote", "encoding", "heading", "null_words", "bad_rows");
+            ReadFields.NAMES.stream().filter(n -> !n.equals("read")).collect(Collectors.toUnmodifiableSet());
 
     private static final Pattern MAP_FROM = Pattern.compile(
             "\\s*MAP\\s+FROM\\s+(\\w+)\\s*\\(\\s*(\"[^\"]+\"|[^,\"]+?)\\s*,\\s*(\"[^\"]+\"|[^,\")]+?)\\s*\\)\\s*",
@@ -253,7 +255,7 @@ final class LineFields {
     static ReadOptions options(Line line, List<String> nullWords) {
         ReadOptions plain = ReadOptions.of(word(line, "file", ""));
         String separator = word(line, "separator", ",").replace("\\t", "\t");
-        return plain.withShape(
+        ReadOptions options = plain.withShape(
                         separator.length() == 1 ? separator.charAt(0) : ',',
                         word(line, "quote", "\""),
                         word(line, "encoding", "utf-8").toLowerCase(java.util.Locale.ROOT),
@@ -261,6 +263,16 @@ final class LineFields {
                 .withNullWords(
                         line.written("null_words").flatMap(Written::texts).orElse(nullWords))
                 .withLeaveOutBadRows(word(line, "bad_rows", "stop").equals("leave_out"));
+        return form(line).value().flatMap(f -> f).map(options::withForm).orElse(options);
+    }
+
+    /// The kind of file that a line reads, or what is wrong with what it says of that.
+    static Outcome<Optional<ReadOptions.Form>> form(Line line) {
+        return FormFields.form(
+                name -> line.written(name)
+                        .filter(Written.Word.class::isInstance)
+                        .map(w -> ((Written.Word) w).text()),
+                line.written("places").flatMap(Written::texts).orElse(List.of()));
     }
 
     private static String word(Line line, String blank, String fallback) {
@@ -274,6 +286,21 @@ final class LineFields {
     static Line reading(ReadOptions options) {
         Map<String, Written> blanks = new LinkedHashMap<>();
         blanks.put("file", Written.word(options.path()));
+        if (options.form()
+                .filter(f -> !(f instanceof ReadOptions.Form.Delimited))
+                .isPresent()) {
+            FormFields.written(options)
+                    .forEach((name, value) -> blanks.put(
+                            name,
+                            name.equals("places")
+                                    ? Written.words(List.of(
+                                            value.replaceAll("[\\[\\] ]", "").split(",")))
+                                    : Written.word(value)));
+            if (!options.heading()) {
+                blanks.put("heading", Written.word("false"));
+            }
+            return new Line(Line.READ_FILE, blanks);
+        }
         blanks.put("separator", Written.word(String.valueOf(options.separator())));
         blanks.put("quote", Written.word(options.quote()));
         blanks.put("encoding", Written.word(options.encoding()));

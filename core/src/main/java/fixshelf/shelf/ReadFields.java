@@ -2,14 +2,29 @@ package fixshelf.shelf;
 
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 
-/// The fields that say how delimited text is read; the same in datasets and in the first line of a job.
+/// The fields that say how a file is read; the same in datasets and in the first line of a job.
 final class ReadFields {
-    static final Set<String> NAMES =
-            Set.of("read", "separator", "quote", "encoding", "heading", "null_words", "bad_rows");
+    static final Set<String> NAMES = Set.of(
+            "read",
+            "separator",
+            "quote",
+            "encoding",
+            "heading",
+            "null_words",
+            "bad_rows",
+            "kind",
+            "sheet",
+            "block",
+            "cell_errors",
+            "dates",
+            "rows",
+            "places");
 
     private ReadFields() {}
 
@@ -51,8 +66,13 @@ final class ReadFields {
                     "Write one of them.");
         }
         List<String> words = fields.has("null_words") ? fields.texts("null_words") : nullWords;
-        return plain.withShape(separator.charAt(0), quote, encoding, fields.flag("heading", true))
+        ReadOptions options = plain.withShape(separator.charAt(0), quote, encoding, fields.flag("heading", true))
                 .withNullWords(words)
                 .withLeaveOutBadRows(badRows.equals("leave_out"));
+        Outcome<Optional<ReadOptions.Form>> form = FormFields.form(
+                name -> fields.has(name) ? Optional.of(fields.text(name, "")) : Optional.empty(),
+                fields.texts("places"));
+        form.problems().forEach(p -> fields.report(Code.BAD_FIELD, fields.span(), p.what(), p.todo()));
+        return form.value().flatMap(f -> f).map(options::withForm).orElse(options);
     }
 }

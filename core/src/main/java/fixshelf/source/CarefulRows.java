@@ -18,7 +18,8 @@ import org.jspecify.annotations.Nullable;
 ///
 /// @param bad the first rows that were left out, at most [#MOST_LISTED]
 /// @param badCount how many there are in all
-public record CarefulRows(List<BadRow> bad, long badCount) {
+/// @param notes what else is worth saying: the extent of a sheet that was used, cells with errors
+public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
     public static final int MOST_LISTED = 100;
     private static final int MOST_OPEN_QUOTES = 50;
 
@@ -48,11 +49,14 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
     public static Outcome<CarefulRows> read(SourceFile file, DuckSession session, String table) {
         TreeSet<Integer> openQuotes = new TreeSet<>();
         try {
+            if (!file.isDelimited()) {
+                return Outcome.of(records(file, session, table));
+            }
             while (true) {
                 Attempt attempt = new Attempt(file, openQuotes);
                 Optional<Integer> open = attempt.fill(session, table);
                 if (open.isEmpty()) {
-                    return Outcome.of(new CarefulRows(attempt.bad, attempt.badCount));
+                    return Outcome.of(new CarefulRows(attempt.bad, attempt.badCount, List.of()));
                 }
                 if (openQuotes.size() == MOST_OPEN_QUOTES || !openQuotes.add(open.get())) {
                     return Outcome.failed(SourceFile.problem(file.file(), open.get(), RecordReader.Why.OPEN_QUOTE));
@@ -65,6 +69,41 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
                     file.file().getFileName() + " could not be read to its end: " + e.getMessage() + ".",
                     "Look at the file, and at the disk or network that it is on."));
         }
+    }
+
+    private static CarefulRows records(SourceFile file, DuckSession session, String table) throws IOException {
+        create(file, session, table);
+        List<BadRow> bad = new ArrayList<>();
+        long badCount = 0;
+        try (Records records = file.records();
+                DuckSession.Rows out = session.append(table)) {
+            for (Optional<Records.Row> row = records.next(); row.isPresent(); row = records.next()) {
+                Stop.check();
+                Records.Row now = row.get();
+                if (now.wrong().isEmpty()) {
+                    out.add(now.cells());
+                    continue;
+                }
+                badCount++;
+                if (bad.size() < MOST_LISTED) {
+                    Problem problem = Problem.about(
+                            Code.BAD_ROWS,
+                            file.file() + ":" + now.line(),
+                            "Row " + now.line() + ": " + now.wrong() + ".",
+                            "Mend that row, or say which block of cells is read.");
+                    bad.add(new BadRow(
+                            now.line(), now.wrong(), String.valueOf(now.cells().getFirst()), problem));
+                }
+            }
+            return new CarefulRows(bad, badCount, records.notes());
+        }
+    }
+
+    private static void create(SourceFile file, DuckSession session, String table) {
+        String columns = file.columns().stream()
+                .map(c -> DuckSession.name(c.name()) + " VARCHAR")
+                .collect(Collectors.joining(", "));
+        session.run("CREATE OR REPLACE TABLE " + table + " (" + columns + ")");
     }
 
     /// One pass; lines in `openQuotes` are known to open a quote that never closes, and are left out.
@@ -80,10 +119,7 @@ public record CarefulRows(List<BadRow> bad, long badCount) {
         }
 
         Optional<Integer> fill(DuckSession session, String table) throws IOException {
-            String columns = file.columns().stream()
-                    .map(c -> DuckSession.name(c.name()) + " VARCHAR")
-                    .collect(Collectors.joining(", "));
-            session.run("CREATE OR REPLACE TABLE " + table + " (" + columns + ")");
+            create(file, session, table);
             try (DuckSession.Rows out = session.append(table)) {
                 boolean heading = file.options().heading();
                 int from = 1;

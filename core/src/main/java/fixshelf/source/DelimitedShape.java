@@ -30,8 +30,12 @@ public final class DelimitedShape {
 
     /// The options that fit the file best; `nullWords` are taken over as they are.
     public static ReadOptions detect(Path file, String path, List<String> nullWords) throws IOException {
+        ReadOptions.Form form = SourceKind.form(file);
+        if (!(form instanceof ReadOptions.Form.Delimited)) {
+            return ReadOptions.of(path).withNullWords(nullWords).withForm(form);
+        }
         byte[] start;
-        try (InputStream in = Files.newInputStream(file)) {
+        try (InputStream in = SourceFile.unpacked(file)) {
             start = in.readNBytes(BYTES);
         }
         String encoding = encoding(start);

@@ -5,10 +5,14 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
 import fixshelf.type.Column;
 import fixshelf.type.Type;
+import java.io.BufferedInputStream;
 import java.io.BufferedReader;
+import java.io.EOFException;
 import java.io.IOException;
+import java.io.InputStream;
 import java.io.InputStreamReader;
 import java.io.Reader;
 import java.nio.charset.CharsetDecoder;
@@ -22,8 +26,10 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.zip.GZIPInputStream;
+import java.util.zip.ZipException;
 
-/// A file of delimited text and how it is read.
+/// A file with rows, and how it is read. All its values are texts.
 ///
 /// @param file the file itself
 /// @param columns its columns, all text
@@ -37,6 +43,13 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     public static Outcome<SourceFile> open(Path file, ReadOptions options) {
         String name = file.toString();
         Optional<Problem> other = SourceKind.objection(file);
+        if (other.isEmpty() && Files.isRegularFile(file)) {
+            ReadOptions.Form form = options.form().orElseGet(() -> SourceKind.form(file));
+            if (!(form instanceof ReadOptions.Form.Delimited)) {
+                return other(file, options.withForm(form));
+            }
+            other = SourceKind.noText(file);
+        }
         if (other.isPresent()) {
             return Outcome.failed(other.get());
         }
@@ -60,6 +73,12 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
                 case RecordReader.Item.Broken(int line, RecordReader.Why why, String _) ->
                     Outcome.failed(problem(file, line, why));
             };
+        } catch (EOFException | ZipException e) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_BROKEN,
+                    name,
+                    file.getFileName() + " is compressed (gzip), and cut off or broken.",
+                    "Ask for it again."));
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
                     Code.FILE_MISSING,
@@ -67,6 +86,51 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
                     "The file cannot be read: " + e.getMessage() + ".",
                     "Look at its rights."));
         }
+    }
+
+    /// A file of another kind.
+    private static Outcome<SourceFile> other(Path file, ReadOptions options) {
+        try (Records records = records(file, options)) {
+            List<RecordReader.Field> names = records.names().stream()
+                    .map(n -> new RecordReader.Field(n, true))
+                    .toList();
+            if (names.isEmpty()) {
+                return Outcome.failed(Problem.about(
+                        Code.FILE_EMPTY,
+                        file.toString(),
+                        "There is no row to read in " + file.getFileName() + ".",
+                        "Name another file, sheet or block."));
+            }
+            return Outcome.of(new SourceFile(file, options, columns(names, true)));
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING,
+                    file.toString(),
+                    "The file cannot be read: " + e.getMessage() + ".",
+                    "Look at its rights."));
+        }
+    }
+
+    /// Whether it is delimited text.
+    boolean isDelimited() {
+        return options.form().isEmpty() || options.form().get() instanceof ReadOptions.Form.Delimited;
+    }
+
+    /// The rows of a file that is no delimited text.
+    Records records() throws IOException {
+        return records(file, options);
+    }
+
+    private static Records records(Path file, ReadOptions options) throws IOException {
+        return switch (options.form().orElseThrow()) {
+            case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
+            case ReadOptions.Form.Json(String rows) -> new JsonRecords(file, rows);
+            case ReadOptions.Form.Parquet() -> new ParquetRecords(file);
+            case ReadOptions.Form.Places(List<Integer> starts) -> new PlaceRecords(file, options, starts);
+            case ReadOptions.Form.Delimited() -> throw new IllegalArgumentException("delimited text is read by itself");
+        };
     }
 
     static Problem problem(Path file, int line, RecordReader.Why why) {
@@ -94,7 +158,18 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
                 .replaceWith(String.valueOf(RecordReader.NOT_DECODED))
                 .onMalformedInput(CodingErrorAction.REPLACE)
                 .onUnmappableCharacter(CodingErrorAction.REPLACE);
-        return new BufferedReader(new InputStreamReader(Files.newInputStream(file), decoder), 1 << 16);
+        return new BufferedReader(new InputStreamReader(unpacked(file), decoder), 1 << 16);
+    }
+
+    /// The bytes of a file, unpacked where it is compressed by gzip.
+    static InputStream unpacked(Path file) throws IOException {
+        InputStream in = new BufferedInputStream(Files.newInputStream(file), 1 << 16);
+        try {
+            return SourceKind.isGzip(file) ? new GZIPInputStream(in, 1 << 16) : in;
+        } catch (IOException e) {
+            in.close();
+            throw e;
+        }
     }
 
     /// Names from the heading: blank ones become `column_3`, repeated ones get `_2`, `_3`.
@@ -124,6 +199,12 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     /// Whether DuckDB can read the first `records` records of the file as they are; otherwise they need
     /// [CarefulRows].
     public boolean isPlain(long records) {
+        if (!isDelimited()) {
+            return options.form().get() instanceof ReadOptions.Form.Parquet;
+        }
+        if (SourceKind.isGzip(file)) {
+            return false;
+        }
         boolean readable = ENGINE_ENCODINGS.contains(options.encoding())
                 && file.toString().chars().noneMatch(c -> "*?[]{}".indexOf(c) >= 0)
                 && options.separator() < 128
@@ -141,6 +222,10 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
 
     /// The relation that reads this file strictly: DuckDB refuses what does not fit.
     public String relation() {
+        if (!isDelimited()) {
+            return ParquetRecords.relation(
+                    file, columns.stream().map(Column::name).toList());
+        }
         String shape = columns.stream()
                 .map(c -> DuckSession.name(c.name()) + ": 'VARCHAR'")
                 .collect(Collectors.joining(", ", "{", "}"));

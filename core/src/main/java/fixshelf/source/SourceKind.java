@@ -1,5 +1,6 @@
 package fixshelf.source;
 
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import java.io.IOException;
@@ -7,13 +8,14 @@ import java.io.InputStream;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
+import java.util.Locale;
 import java.util.Optional;
 
-/// What a file is that is no delimited text, so that this can be said instead of blaming its encoding.
+/// What kind of file it is, so that it is read as that, or that can be said instead of blaming its encoding.
 final class SourceKind {
     private SourceKind() {}
 
-    /// Why this cannot be read as delimited text; empty where it may be, or is not there at all.
+    /// Why no rows can be read of it; empty where they may be, or where it is not there at all.
     static Optional<Problem> objection(Path file) {
         if (Files.isDirectory(file)) {
             return problem(file, "is a folder, not a file.", "Name a file in it.");
@@ -25,30 +27,50 @@ final class SourceKind {
             return problem(
                     file, "is no file with rows in it, but a pipe or a device.", "Save its rows into a file first.");
         }
-        return Files.isRegularFile(file) ? kind(file) : Optional.empty();
+        return Optional.empty();
     }
 
-    private static Optional<Problem> kind(Path file) {
-        byte[] start;
-        try (InputStream in = Files.newInputStream(file)) {
-            start = in.readNBytes(8);
-        } catch (IOException e) {
-            return Optional.empty();
-        }
-        if (begins(start, 0x1F, 0x8B)) {
-            return problem(file, "is compressed (gzip).", "Unpack it first: gunzip -k " + file.getFileName() + ".");
-        }
+    /// What kind of file it is, as far as its first bytes and its name say.
+    static ReadOptions.Form form(Path file) {
+        byte[] start = start(file);
+        String name = file.getFileName().toString().toLowerCase(Locale.ROOT).replaceFirst("\\.gz$", "");
         if (begins(start, 'P', 'K', 3, 4)) {
-            return problem(
-                    file,
-                    "is a workbook or another zip file.",
-                    "Save the sheet as delimited text, UTF-8, and read that.");
-        }
-        if (begins(start, 0xD0, 0xCF, 0x11, 0xE0)) {
-            return problem(file, "is an old or an encrypted workbook.", "Save the sheet as delimited text, UTF-8.");
+            return new ReadOptions.Form.Workbook("", "", false, false);
         }
         if (begins(start, 'P', 'A', 'R', '1')) {
-            return problem(file, "is a Parquet file.", "Export it as delimited text, and read that.");
+            return new ReadOptions.Form.Parquet();
+        }
+        return name.endsWith(".json") || name.endsWith(".jsonl") || name.endsWith(".ndjson")
+                ? new ReadOptions.Form.Json("")
+                : new ReadOptions.Form.Delimited();
+    }
+
+    static boolean isGzip(Path file) {
+        return begins(start(file), 0x1F, 0x8B);
+    }
+
+    private static byte[] start(Path file) {
+        try (InputStream in = Files.newInputStream(file)) {
+            return in.readNBytes(8);
+        } catch (IOException e) {
+            return new byte[0];
+        }
+    }
+
+    /// Why a file is not read as text; empty where it may be some.
+    static Optional<Problem> noText(Path file) {
+        byte[] start = start(file);
+        if (begins(start, 'P', 'K', 3, 4)) {
+            return problem(file, "is a workbook or another zip file.", "Read it as a workbook: `kind: workbook`.");
+        }
+        if (begins(start, 0xD0, 0xCF, 0x11, 0xE0)) {
+            return problem(
+                    file,
+                    "is an old or an encrypted workbook.",
+                    "Open it, take its password off, and save it as .xlsx.");
+        }
+        if (begins(start, 'P', 'A', 'R', '1')) {
+            return problem(file, "is a Parquet file.", "Read it as one: `kind: parquet`.");
         }
         if (begins(start, '%', 'P', 'D', 'F')) {
             return problem(file, "is a PDF.", "Export its table as delimited text, and read that.");

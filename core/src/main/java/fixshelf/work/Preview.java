@@ -135,6 +135,11 @@ public final class Preview implements AutoCloseable {
         return loaded.careful();
     }
 
+    /// What is worth saying of the file: the extent of a sheet that was used, cells with errors.
+    public List<String> notes() {
+        return careful().map(CarefulRows::notes).orElse(List.of());
+    }
+
     /// Computes what is not known yet and tells what every line did.
     public Outcome<List<LineEffect>> look(PlannedJob job) {
         return guarded(() -> {

@@ -44,6 +44,10 @@ public final class DemoShelf {
             }
             size = Math.max(2, size / 3);
         }
+        Path book = data.resolve(QuarterBook.FILE);
+        if (!Files.exists(book)) {
+            QuarterBook.write(book);
+        }
         return folder;
     }
 

@@ -387,7 +387,7 @@ final class Frame {
 
     private void chooseFile() {
         FileChooser chooser = new FileChooser();
-        chooser.setTitle("A file of delimited text");
+        chooser.setTitle("A file: delimited text, a workbook, JSON, Parquet");
         Optional.ofNullable(chooser.showOpenDialog(stage)).map(File::toPath).ifPresent(this::read);
     }
 

@@ -55,12 +55,14 @@ final class JobModel {
     /// What was found of a job.
     ///
     /// @param figures those that are watched, after each line
+    /// @param notes what is worth saying of the file
     /// @param total rows of the source, or -1 while that is not known
     record Look(
             PlannedJob planned,
             List<LineEffect> effects,
             List<List<Figure>> figures,
             List<Problem> problems,
+            List<String> notes,
             long rows,
             long total,
             long millis) {
@@ -134,6 +136,7 @@ final class JobModel {
                         effects,
                         current.figures(planned.get()).value().orElse(List.of()),
                         planned.problems(),
+                        current.notes(),
                         current.rows(),
                         current.staged() < Preview.STAGED_ROWS ? current.staged() : -1,
                         (System.nanoTime() - start) / 1_000_000));
@@ -260,7 +263,8 @@ final class JobModel {
             }
             Preview current = opened.get();
             effects.add(looked.get());
-            looks.add(new Look(planned, looked.get(), List.of(), List.of(), current.rows(), current.staged(), 0));
+            looks.add(new Look(
+                    planned, looked.get(), List.of(), List.of(), List.of(), current.rows(), current.staged(), 0));
         }
         return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects)));
     }

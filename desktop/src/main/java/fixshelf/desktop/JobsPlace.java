@@ -172,7 +172,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         changed.run();
         if (job.isEmpty()) {
             about.setText(
-                    "There is no job yet. Drop a file of delimited text on the window, or press Ctrl+Shift+O: a job"
+                    "There is no job yet. Drop a file on the window (delimited text, a workbook, JSON, Parquet), or press Ctrl+Shift+O: a job"
                             + " begins with the line that reads it. Then add lines by typing the name of a fix.");
             rows.showNothing("No file is read yet.");
             return;
@@ -198,7 +198,10 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         if (workbench.isDraft(job.file())) {
             parts.add("not kept yet");
         }
-        return (job.about().isEmpty() ? "" : job.about() + "\n") + String.join(" · ", parts);
+        String notes = look.map(l -> String.join(" ", l.notes())).orElse("");
+        return (job.about().isEmpty() ? "" : job.about() + "\n")
+                + String.join(" · ", parts)
+                + (notes.isEmpty() ? "" : "\n" + notes);
     }
 
     private void showRows() {

@@ -167,7 +167,14 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
     private static JobModel.Look seen(JobModel.Trial trial) {
         JobModel.Look last = trial.looks().getLast();
         return new JobModel.Look(
-                last.planned(), trial.effects(), List.of(), List.of(), last.rows(), last.total(), last.millis());
+                last.planned(),
+                trial.effects(),
+                List.of(),
+                List.of(),
+                List.of(),
+                last.rows(),
+                last.total(),
+                last.millis());
     }
 
     private void fillButtons() {

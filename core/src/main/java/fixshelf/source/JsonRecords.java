@@ -1,0 +1,206 @@
+package fixshelf.source;
+
+import com.fasterxml.jackson.core.JsonParseException;
+import com.fasterxml.jackson.core.JsonParser;
+import com.fasterxml.jackson.core.JsonToken;
+import com.fasterxml.jackson.core.StreamReadConstraints;
+import com.fasterxml.jackson.core.io.JsonEOFException;
+import com.fasterxml.jackson.databind.ObjectMapper;
+import com.fasterxml.jackson.databind.json.JsonMapper;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.StringWriter;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/// Objects as rows: a list of them, or one after another (JSON lines). Objects inside become columns `a_b`; a list
+/// inside stays its JSON as text. Numbers are the digits that stand there. The columns are all names that occur, in
+/// the order
+/// in which they do, for which the file is read once before.
+final class JsonRecords implements Records {
+    private static final int DEEPEST = 200;
+    private static final String VALUE = "value";
+
+    private static final ObjectMapper MAPPER = JsonMapper.builder(com.fasterxml.jackson.core.JsonFactory.builder()
+                    .streamReadConstraints(StreamReadConstraints.builder()
+                            .maxNestingDepth(DEEPEST)
+                            .maxStringLength(RecordReader.LONGEST_FIELD)
+                            .build())
+                    .build())
+            .build();
+
+    private final Path file;
+    private final JsonParser parser;
+    private final List<String> names;
+    private boolean inList;
+
+    JsonRecords(Path file, String rows) throws IOException {
+        this.file = file;
+        this.names = List.copyOf(namesOf(file, rows));
+        this.parser = begin(file, rows);
+    }
+
+    private JsonRecords(Path file, String rows, boolean first) throws IOException {
+        this.file = file;
+        this.names = List.of();
+        this.parser = begin(file, rows);
+    }
+
+    private static Set<String> namesOf(Path file, String rows) throws IOException {
+        Set<String> names = new LinkedHashSet<>();
+        try (JsonRecords looking = new JsonRecords(file, rows, true)) {
+            for (Optional<Map<String, @Nullable String>> row = looking.object();
+                    row.isPresent();
+                    row = looking.object()) {
+                names.addAll(row.get().keySet());
+            }
+        }
+        return names;
+    }
+
+    /// The parser, before the first row.
+    private JsonParser begin(Path path, String rows) throws IOException {
+        InputStream in = SourceFile.unpacked(path);
+        JsonParser begun = MAPPER.getFactory().createParser(in);
+        try {
+            if (!rows.isEmpty()) {
+                for (String name : rows.split("\\.")) {
+                    wantField(begun, name, rows);
+                }
+            }
+            JsonToken first = rows.isEmpty() ? begun.nextToken() : begun.nextValue();
+            inList = first == JsonToken.START_ARRAY;
+            if (!rows.isEmpty() && !inList) {
+                throw problem(
+                        begun, "There is no list at " + rows + ".", "Name the names that lead to the list of rows.");
+            }
+            if (inList) {
+                begun.nextToken();
+            }
+            return begun;
+        } catch (IOException | ProblemException e) {
+            begun.close();
+            throw e instanceof IOException io ? broken(io, begun) : (ProblemException) e;
+        }
+    }
+
+    private void wantField(JsonParser at, String name, String rows) throws IOException {
+        if (at.currentToken() == null || at.currentToken() == JsonToken.FIELD_NAME) {
+            at.nextToken();
+        }
+        if (at.currentToken() != JsonToken.START_OBJECT) {
+            throw problem(
+                    at, "There is no object in which to find " + name + " of " + rows + ".", "Look at its names.");
+        }
+        List<String> seen = new ArrayList<>();
+        while (at.nextToken() == JsonToken.FIELD_NAME) {
+            if (at.currentName().equals(name)) {
+                return;
+            }
+            seen.add(at.currentName());
+            at.nextToken();
+            at.skipChildren();
+        }
+        throw problem(
+                at,
+                "There is no " + name + " of " + rows + " in the file.",
+                fixshelf.language.Names.suggest(name, seen, "Names there: " + String.join(", ", seen) + "."));
+    }
+
+    private ProblemException problem(JsonParser at, String what, String todo) {
+        int line = Math.max(1, at.currentLocation().getLineNr());
+        return new ProblemException(Problem.about(Code.FILE_BROKEN, file + ":" + line, what, todo));
+    }
+
+    private ProblemException broken(IOException e, JsonParser at) {
+        boolean cut = e instanceof JsonEOFException;
+        int line = Math.max(1, at.currentLocation().getLineNr());
+        int column = Math.max(1, at.currentLocation().getColumnNr());
+        String why =
+                e instanceof JsonParseException parse ? parse.getOriginalMessage() : String.valueOf(e.getMessage());
+        return new ProblemException(Problem.about(
+                Code.FILE_BROKEN,
+                file + ":" + line,
+                file.getFileName() + " is no JSON from line " + line + ", column " + column + " on: "
+                        + (cut
+                                ? "it ends in the middle of a value"
+                                : why.lines().findFirst().orElse("")) + ".",
+                cut ? "Ask for the file again: it is cut off." : "Mend it there, or read it as another kind of file."));
+    }
+
+    @Override
+    public List<String> names() {
+        return names;
+    }
+
+    @Override
+    public Optional<Row> next() throws IOException {
+        int line = Math.max(1, parser.currentTokenLocation().getLineNr());
+        return object().map(row -> {
+            List<@Nullable String> cells = new ArrayList<>();
+            names.forEach(n -> cells.add(row.get(n)));
+            return new Row(line, cells);
+        });
+    }
+
+    private Optional<Map<String, @Nullable String>> object() throws IOException {
+        try {
+            JsonToken now = parser.currentToken();
+            if (now == null || inList && now == JsonToken.END_ARRAY) {
+                return Optional.empty();
+            }
+            Map<String, @Nullable String> row = new LinkedHashMap<>();
+            if (now == JsonToken.START_OBJECT) {
+                fill("", row);
+            } else {
+                row.put(VALUE, text());
+            }
+            parser.nextToken();
+            return Optional.of(row);
+        } catch (IOException e) {
+            throw broken(e, parser);
+        }
+    }
+
+    /// The fields of the object that begins here, up to its end.
+    private void fill(String before, Map<String, @Nullable String> row) throws IOException {
+        while (parser.nextToken() != JsonToken.END_OBJECT) {
+            String name = before + parser.currentName();
+            if (parser.nextToken() == JsonToken.START_OBJECT) {
+                fill(name + "_", row);
+            } else {
+                row.put(name, text());
+            }
+        }
+    }
+
+    /// The value here, and up to its end.
+    private @Nullable String text() throws IOException {
+        return switch (parser.currentToken()) {
+            case VALUE_NULL -> null;
+            case START_ARRAY, START_OBJECT -> {
+                StringWriter out = new StringWriter();
+                try (var generator = MAPPER.getFactory().createGenerator(out)) {
+                    generator.copyCurrentStructure(parser);
+                }
+                yield out.toString();
+            }
+            default -> parser.getText();
+        };
+    }
+
+    @Override
+    public void close() throws IOException {
+        parser.close();
+    }
+}

@@ -1,0 +1,31 @@
+package fixshelf.source;
+
+import java.io.Closeable;
+import java.io.IOException;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/// The rows of a file that is no delimited text, one by one, as texts.
+interface Records extends Closeable {
+    /// The names of the columns as they are written; blank where there is none. Asked before any row.
+    List<String> names();
+
+    /// The next row; empty at the end. A file that is broken is a [fixshelf.problem.ProblemException].
+    Optional<Row> next() throws IOException;
+
+    /// What is worth saying when all rows were read: the extent that was used, cells with errors.
+    default List<String> notes() {
+        return List.of();
+    }
+
+    /// A row, as wide as there are names.
+    ///
+    /// @param line where it stands in the file, from 1
+    /// @param wrong why it does not fit; empty where it does
+    record Row(int line, List<@Nullable String> cells, String wrong) {
+        Row(int line, List<@Nullable String> cells) {
+            this(line, cells, "");
+        }
+    }
+}

@@ -1,0 +1,214 @@
+package fixshelf.source;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.DuckSession;
+import fixshelf.plan.ReadOptions;
+import fixshelf.plan.ReadOptions.Form;
+import fixshelf.problem.Outcome;
+import fixshelf.type.Column;
+import java.io.ByteArrayOutputStream;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.zip.GZIPOutputStream;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// Files that are no delimited text, read as rows of texts; and those that cannot be.
+class FileKindsTest {
+    @TempDir
+    Path root;
+
+    /// Heading, rows and notes, as `a,b|1,2|∅,3 // note`, or the problem.
+    private String read(Path file, Optional<Form> form, boolean heading) {
+        ReadOptions options = ReadOptions.of(file.toString()).withShape(',', "\"", "utf-8", heading);
+        Outcome<SourceFile> opened =
+                SourceFile.open(file, form.map(options::withForm).orElse(options));
+        if (!opened.isPresent()) {
+            return opened.problems().getFirst().sentence();
+        }
+        try (DuckSession session = DuckSession.open(List.of(file), Optional.empty())) {
+            Outcome<CarefulRows> rows = CarefulRows.read(opened.get(), session, "t");
+            if (!rows.isPresent()) {
+                return rows.problems().getFirst().sentence();
+            }
+            String text = opened.get().columns().stream().map(Column::name).collect(Collectors.joining(","))
+                    + session.query("SELECT * FROM t").rows().stream()
+                            .map(r -> "|"
+                                    + r.stream()
+                                            .map(v -> v == null ? "∅" : v.toString())
+                                            .collect(Collectors.joining(",")))
+                            .collect(Collectors.joining());
+            String bad = rows.get().bad().stream()
+                    .map(b -> " ▲ " + b.line() + " " + b.why())
+                    .collect(Collectors.joining());
+            String notes = rows.get().notes().isEmpty()
+                    ? ""
+                    : " // " + String.join(" ", rows.get().notes());
+            return text + bad + notes;
+        } catch (fixshelf.problem.ProblemException e) {
+            return e.problem().sentence();
+        }
+    }
+
+    private Path file(String name, byte[] bytes) throws Exception {
+        return Files.write(root.resolve(name), bytes);
+    }
+
+    private Path file(String name, String text) throws Exception {
+        return file(name, text.getBytes(StandardCharsets.UTF_8));
+    }
+
+    private static final Map<String, String> SHEETS = new LinkedHashMap<>();
+
+    static {
+        SHEETS.put(
+                "Mending",
+                Packages.row(2, "B no", "C day", "D kilos", "E done")
+                        + Packages.row(3, "B AQ-1", "C =45000@1", "D =1.1000000000000001", "E ?true")
+                        + Packages.row(5, "B 007", "C =45000.75@2", "D =1e-7", "E !#DIV/0!")
+                        + Packages.row(6, "B ", "C =0.5@3", "D =12345678901234567", "E ~")
+                        + Packages.row(7, "B n/a", "C =59@1", "D =61@1", "E =60@1")
+                        + Packages.row(9, "D =2.5@4")
+                        + Packages.row(11, "B "));
+        SHEETS.put("Other rooms", Packages.row(1, "A a", "C c") + Packages.row(2, "A =1", "B x", "C =3", "D far"));
+        SHEETS.put("Nothing", "");
+    }
+
+    private static final Map<String, String> TABLE = Map.of(
+            "xl/worksheets/_rels/sheet2.xml.rels",
+            "<Relationships xmlns=\"http://schemas.openxmlformats.org/package/2006/relationships\"><Relationship Id=\"rId1\""
+                    + " Type=\"http://schemas.openxmlformats.org/officeDocument/2006/relationships/table\""
+                    + " Target=\"../tables/table1.xml\"/></Relationships>",
+            "xl/tables/table1.xml",
+            "<table xmlns=\"http://schemas.openxmlformats.org/spreadsheetml/2006/main\" id=\"1\" displayName=\"Rooms\" ref=\"A1:C2\"/>");
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                // sheet; block; errors as text; serials; heading; what is read
+                "; ; false; false; true; no,day,kilos,done|AQ-1,2023-03-15,1.1,true|∅,∅,∅,∅|007,2023-03-15 18:00:00,0.0000001,∅|∅,12:00:00,12345678901234568,∅|n/a,1900-02-28,1900-03-01,60|∅,∅,∅,∅|∅,∅,2.5,∅ // Sheet Mending, B2:E9 is used. 2 cells hold an error: E5 #DIV/0!, E6 a formula without a stored value.",
+                "mending; ; true; true; true; no,day,kilos,done|AQ-1,45000,1.1,true|∅,∅,∅,∅|007,45000.75,0.0000001,#DIV/0!|∅,0.5,12345678901234568,a formula without a stored value|n/a,59,61,60|∅,∅,∅,∅|∅,∅,2.5,∅ // Sheet Mending, B2:E9 is used. 2 cells hold an error: E5 #DIV/0!, E6 a formula without a stored value.",
+                "Mending; $C$3:d6; false; false; false; column_1,column_2|2023-03-15,1.1|∅,∅|2023-03-15 18:00:00,0.0000001|12:00:00,12345678901234568 // Sheet Mending, C3:D6 is used.",
+                "Other rooms; ; false; false; true; a,column_2,c,column_4|1,x,3,far // Sheet Other rooms, A1:D2 is used.",
+                "; rooms; false; false; true; a,column_2,c|1,x,3 // Sheet Other rooms, A1:C2 is used.",
+                "Nothing; ; false; false; true; There is no row to read in w.xlsx. Name another file, sheet or block.",
+                "Mendin; ; false; false; true; There is no sheet Mendin in w.xlsx. Nearest: Mending.",
+                "; Roms; false; false; true; Roms is no block of cells, and no table of that name is in w.xlsx. Nearest: Rooms."
+            })
+    void workbooks(String sheet, String block, boolean errors, boolean serials, boolean heading, String read)
+            throws Exception {
+        Path file = file("w.xlsx", Packages.workbook(SHEETS, TABLE));
+        Form form = new Form.Workbook(
+                sheet == null ? "" : sheet.strip(), block == null ? "" : block.strip(), errors, serials);
+        assertThat(read(file, Optional.of(form), heading)).isEqualTo(read);
+    }
+
+    @Test
+    void aWorkbookIsKnownByItsBytesAndItsRowsMustFit() throws Exception {
+        String rows = Packages.row(1, "A a", "B b");
+        for (int i = 2; i < 600; i++) {
+            rows += Packages.row(i, "A =" + i);
+        }
+        Path file =
+                file("w.csv", Packages.workbook(Map.of("S", rows + Packages.row(600, "A =600", "D beyond")), Map.of()));
+        assertThat(read(file, Optional.empty(), true))
+                .startsWith("a,b|2,∅|3,∅|")
+                .endsWith("|599,∅ ▲ 600 it has a value right of the last column, in D600 // Sheet S, A1:B600 is used.");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "[{\"a\":1,\"b\":{\"c\":\"x\",\"d\":null}},{\"b\":{\"c\":\"\"},\"e\":[1,{\"f\":2}],\"a\":1.50}]; ; a,b_c,b_d,e|1,x,∅,∅|1.50,,∅,[1,{\"f\":2}]",
+                "{\"a\":1}@{\"a\":true,\"b\":1e400}@; ; a,b|1,∅|true,1e400",
+                "{\"n\":0,\"report\":{\"x\":[],\"visits\":[{\"a\":1},{\"a\":2}],\"z\":1}}; report.visits; a|1|2",
+                "[1,\"x\",null]; ; value|1|x|∅",
+                "{\"a\":1}; ; a|1",
+                "[]; ; There is no row to read in j.json. Name another file, sheet or block.",
+                "{\"report\":{\"visit\":[]}}; report.visits; There is no visits of report.visits in the file. Nearest: visit.",
+                "{\"report\":[1]}; report.visits; There is no object in which to find visits of report.visits. Look at its names.",
+                "[{\"a\":1},@{\"a\":; ; j.json is no JSON from line 2, column 6 on: it ends in the middle of a value. Ask for the file again: it is cut off.",
+                "[{\"a\":1},@nonsense]; ; j.json is no JSON from line 2, column 10 on: Unrecognized token 'nonsense': was expecting (JSON String, Number, Array, Object or token 'null', 'true' or 'false'). Mend it there, or read it as another kind of file."
+            })
+    void json(String text, String rows, String read) throws Exception {
+        Path file = file("j.json", text.replace('@', '\n'));
+        assertThat(read(file, Optional.of(new Form.Json(rows == null ? "" : rows.strip())), true))
+                .isEqualTo(read);
+        assertThat(SourceKind.form(file)).isEqualTo(new Form.Json(""));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "no  room      h@1   Alder Quay2@22  Thorn😀ere  13@333@; 1 5 15; true; no,room,h|1,Alder Quay,2|22,Thorn😀ere,13|333,∅,∅",
+                "page 1@@ line two; 1; false; column_1|page 1|∅| line two",
+                "ab; 1 2 3; false; column_1,column_2,column_3|a,b,∅"
+            })
+    void places(String text, String places, boolean heading, String read) throws Exception {
+        List<Integer> starts = java.util.Arrays.stream(places.strip().split(" "))
+                .map(Integer::valueOf)
+                .toList();
+        assertThat(read(file("p.txt", text.replace('@', '\n')), Optional.of(new Form.Places(starts)), heading))
+                .isEqualTo(read);
+    }
+
+    @Test
+    void parquetAndPackedTextAreKnownByTheirBytes() throws Exception {
+        Path parquet = root.resolve("rows.data");
+        try (DuckSession session = DuckSession.open(List.of(parquet), Optional.empty())) {
+            session.run("COPY (SELECT 1.50::DECIMAL(5,2) AS a, DATE '2026-03-01' AS \"b c\", NULL::VARCHAR AS d) TO "
+                    + DuckSession.text(parquet.toString()) + " (FORMAT PARQUET)");
+        }
+        assertThat(read(parquet, Optional.empty(), true)).isEqualTo("a,b c,d|1.50,2026-03-01,∅");
+        byte[] whole = Files.readAllBytes(parquet);
+        assertThat(read(file("cut.parquet", java.util.Arrays.copyOf(whole, whole.length / 2)), Optional.empty(), true))
+                .startsWith("cut.parquet is no whole Parquet file");
+        ByteArrayOutputStream packed = new ByteArrayOutputStream();
+        try (GZIPOutputStream out = new GZIPOutputStream(packed)) {
+            out.write("a,b\n1,x\n".getBytes(StandardCharsets.UTF_8));
+        }
+        assertThat(read(file("a.csv.gz", packed.toByteArray()), Optional.empty(), true))
+                .isEqualTo("a,b|1,x");
+        assertThat(read(
+                        file("cut.csv.gz", java.util.Arrays.copyOf(packed.toByteArray(), packed.size() - 12)),
+                        Optional.empty(),
+                        true))
+                .isEqualTo("cut.csv.gz is compressed (gzip), and cut off or broken. Ask for it again.");
+    }
+
+    @Test
+    void whatIsNoWorkbookIsNamed() throws Exception {
+        byte[] whole = Packages.workbook(SHEETS, Map.of());
+        Map<String, byte[]> files = Map.of(
+                "zip", Packages.workbook(Map.of(), Map.of("xl/workbook.xml", "")),
+                "cut", java.util.Arrays.copyOf(whole, whole.length / 2),
+                "old", new byte[] {(byte) 0xD0, (byte) 0xCF, 0x11, (byte) 0xE0, 0, 0, 0, 0},
+                "bomb", Packages.workbook(Map.of("S", " ".repeat(260 << 20)), Map.of()));
+        Map<String, String> said = files.entrySet().stream().collect(Collectors.toMap(Map.Entry::getKey, e -> {
+            try {
+                return read(file(e.getKey() + ".xlsx", e.getValue()), Optional.empty(), true);
+            } catch (Exception wrong) {
+                return wrong.toString();
+            }
+        }));
+        assertThat(said.get("cut")).startsWith("cut.xlsx is no whole workbook");
+        assertThat(said.get("old")).startsWith("old.xlsx is an old or an encrypted workbook.");
+        assertThat(said.get("bomb")).startsWith("bomb.xlsx would unpack to 260 MB");
+        assertThat(said.get("zip")).startsWith("zip.xlsx is no whole workbook");
+    }
+}
