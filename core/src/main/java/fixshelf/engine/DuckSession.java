@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.duckdb.DuckDBAppender;
 import org.duckdb.DuckDBColumnType;
@@ -149,6 +150,23 @@ public final class DuckSession implements AutoCloseable {
         }
     }
 
+    /// Runs a query and hands over its rows one by one.
+    public void each(String sql, Consumer<List<@Nullable Object>> row) {
+        try (Statement statement = connection.createStatement()) {
+            begin(statement);
+            try (ResultSet rows = statement.executeQuery(sql)) {
+                List<Column> columns = columns(rows);
+                while (rows.next()) {
+                    row.accept(read(rows, columns));
+                }
+            }
+        } catch (SQLException e) {
+            throw failed(e);
+        } finally {
+            done();
+        }
+    }
+
     /// Runs a statement that writes rows, and gives how many.
     public long write(String sql) {
         try (Statement statement = connection.createStatement()) {
@@ -238,22 +256,31 @@ public final class DuckSession implements AutoCloseable {
     }
 
     private static Grid read(ResultSet rows) throws SQLException {
+        List<Column> columns = columns(rows);
+        List<List<@Nullable Object>> all = new ArrayList<>();
+        while (rows.next()) {
+            all.add(read(rows, columns));
+        }
+        return new Grid(columns, all);
+    }
+
+    private static List<Column> columns(ResultSet rows) throws SQLException {
         ResultSetMetaData meta = rows.getMetaData();
         List<Column> columns = new ArrayList<>();
         for (int i = 1; i <= meta.getColumnCount(); i++) {
             columns.add(new Column(meta.getColumnLabel(i), type(meta, i)));
         }
-        List<List<@Nullable Object>> all = new ArrayList<>();
-        while (rows.next()) {
-            List<@Nullable Object> row = new ArrayList<>(columns.size());
-            for (int i = 1; i <= columns.size(); i++) {
-                // A time as Java's old type would be moved where the calendar changed in 1582.
-                boolean time = columns.get(i - 1).type() instanceof Type.Timestamp;
-                row.add(time ? rows.getObject(i, LocalDateTime.class) : plain(rows.getObject(i)));
-            }
-            all.add(row);
+        return columns;
+    }
+
+    private static List<@Nullable Object> read(ResultSet rows, List<Column> columns) throws SQLException {
+        List<@Nullable Object> row = new ArrayList<>(columns.size());
+        for (int i = 1; i <= columns.size(); i++) {
+            // A time as Java's old type would be moved where the calendar changed in 1582.
+            boolean time = columns.get(i - 1).type() instanceof Type.Timestamp;
+            row.add(time ? rows.getObject(i, LocalDateTime.class) : plain(rows.getObject(i)));
         }
-        return new Grid(columns, all);
+        return row;
     }
 
     private static Type type(ResultSetMetaData meta, int i) throws SQLException {

@@ -45,7 +45,8 @@ public enum Code {
     TOO_MANY_ROWS("E310"),
     CHECK_BROKEN("E311"),
     NOT_LOOKED_AT("E312"),
-    FILE_BROKEN("E313");
+    FILE_BROKEN("E313"),
+    CANNOT_HOLD("E511");
 
     private final String id;
 

@@ -34,17 +34,13 @@ public record JobPage(
         }
     }
 
-    /// Where the result goes: `.parquet` or delimited text.
+    /// Where the result goes; the ending of its name says as what.
     ///
     /// @param replace whether a file that is there already may be replaced
     /// @param of what is written, where it is not the result of the job: the table of a line, or a report of it
     public record Output(String path, boolean replace, Span span, Optional<OfReport> of) {
         public Output(String path, boolean replace, Span span) {
             this(path, replace, span, Optional.empty());
-        }
-
-        public boolean isParquet() {
-            return path.toLowerCase(java.util.Locale.ROOT).endsWith(".parquet");
         }
     }
 

@@ -138,6 +138,7 @@ public final class JobRun {
         boolean streams = segments.size() == 1
                 && !job.plan().readsJob()
                 && pending.size() == 1
+                && pending.getFirst().target().form().isByEngine()
                 && pending.getFirst().target().report().isEmpty();
         if (streams) {
             first(segments.getFirst(), true);
@@ -157,9 +158,7 @@ public final class JobRun {
                 continue;
             }
             stage("Writing " + output.target().file().getFileName());
-            loaded.session()
-                    .run(Outputs.copy(
-                            output, "SELECT " + Rows.named(job.plan().last().fields()) + " FROM " + table));
+            Outputs.write(output, loaded.session(), job.plan().last().fields(), table);
         }
     }
 
@@ -192,7 +191,7 @@ public final class JobRun {
             Optional<PlannedJob.OfLine> of = output.target().report();
             if (of.filter(r -> r.isTable() && r.line() == last.number()).isPresent()) {
                 stage("Writing " + output.target().file().getFileName());
-                loaded.session().run(Outputs.copy(output, "SELECT " + Rows.named(last.fields()) + " FROM " + table));
+                Outputs.write(output, loaded.session(), last.fields(), table);
                 reportRows.put(output.target().file(), loaded.session().number("SELECT count(*) FROM " + table));
             }
         }
@@ -361,11 +360,11 @@ public final class JobRun {
             if (wanted) {
                 stage("Writing " + output.target().file().getFileName());
                 String rows = Rows.beside(report.relation(), bases);
-                loaded.session()
-                        .run(Outputs.copy(
-                                output,
-                                "SELECT " + Rows.named(report.relation().shape().fields()) + " FROM (" + rows
-                                        + ") AS ours ORDER BY ours.p"));
+                Outputs.write(
+                        output,
+                        loaded.session(),
+                        report.relation().shape().fields(),
+                        "(" + rows + ") AS ours ORDER BY ours.p");
                 reportRows.put(output.target().file(), loaded.session().number("SELECT count(*) FROM (" + rows + ")"));
             }
         }

@@ -18,7 +18,6 @@ import java.util.stream.Stream;
 /// Where an output may be put. A job may come from somebody else, so it writes known kinds of files, as regular files,
 /// inside its shelf but over no page of it; anywhere else only where this user said so.
 public final class OutputPlace {
-    private static final Set<String> ENDINGS = Set.of("csv", "tsv", "txt", "parquet");
     private static final Set<String> PAGES = Set.of("fixes", "datasets", "jobs", "rounds", "cases");
     private static final String ALLOWED = "allowed-folders";
 
@@ -30,12 +29,11 @@ public final class OutputPlace {
     static Optional<Problem> objection(Path shelf, PlannedJob.Target target, List<Path> read, boolean byUser) {
         Path file = target.file();
         String name = String.valueOf(file.getFileName());
-        String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
-        if (!name.contains(".") || !ENDINGS.contains(ending)) {
+        if (OutputForm.of(file).isEmpty()) {
             return refused(
                     file,
-                    "An output is delimited text or Parquet, and " + name + " has another ending.",
-                    "End its name in .csv, .tsv, .txt or .parquet.");
+                    "An output is delimited text, a workbook, JSON or Parquet, and " + name + " has another ending.",
+                    "End its name in one of " + OutputForm.endings() + ".");
         }
         if (Files.exists(file, LinkOption.NOFOLLOW_LINKS) && !Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {
             String kind =

@@ -1,10 +1,12 @@
 package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
+import fixshelf.engine.Rows;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.Moves;
+import fixshelf.table.Field;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
@@ -14,7 +16,6 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.Locale;
 import java.util.stream.Stream;
 
 /// Output files that appear whole or not at all: each is written beside its target and moved into place at the end.
@@ -84,13 +85,25 @@ final class Outputs {
         }
     }
 
-    /// The statement that writes a query into the file beside the target.
+    /// The statement that writes a query into the file beside the target, for forms that the engine writes.
     static String copy(Pending output, String query) {
-        String name = output.target().file().toString().toLowerCase(Locale.ROOT);
-        String format = output.target().parquet()
-                ? "FORMAT parquet, COMPRESSION zstd"
-                : "FORMAT csv, HEADER true, DELIMITER " + (name.endsWith(".tsv") ? "'\t'" : "','");
-        return "COPY (" + query + ") TO " + DuckSession.text(output.part().toString()) + " (" + format + ")";
+        return "COPY (" + query + ") TO " + DuckSession.text(output.part().toString()) + " ("
+                + output.target().form().options() + ")";
+    }
+
+    /// Writes rows into the file beside the target.
+    ///
+    /// @param from what gives the fields, called by their keys, to be put behind FROM
+    static void write(Pending output, DuckSession session, List<Field> fields, String from) {
+        OutputForm form = output.target().form();
+        Path file = output.target().file();
+        String keys = "SELECT " + Rows.keys(fields) + " FROM " + from;
+        switch (form) {
+            case WORKBOOK -> new WorkbookOutput(session, file, fields, keys).write(output.part());
+            case JSON, JSON_LINES ->
+                new JsonOutput(session, file, fields, keys, form == OutputForm.JSON).write(output.part());
+            case COMMAS, TABS, PARQUET -> session.run(copy(output, "SELECT " + Rows.named(fields) + " FROM " + from));
+        }
     }
 
     /// Makes sure that every part is on disk, then moves them all into place.

@@ -58,17 +58,17 @@ public record PlannedJob(
     /// @param objection why nothing must be written there
     /// @param report what is written there, if not the result: a report of a line
     public record Target(
-            Path file, boolean replace, boolean parquet, Optional<Problem> objection, Optional<OfLine> report) {
-        Target(Path file, boolean replace, boolean parquet) {
-            this(file, replace, parquet, Optional.empty(), Optional.empty());
+            Path file, boolean replace, OutputForm form, Optional<Problem> objection, Optional<OfLine> report) {
+        Target(Path file, boolean replace) {
+            this(file, replace, OutputForm.of(file).orElse(OutputForm.COMMAS), Optional.empty(), Optional.empty());
         }
 
         private Target refused(Optional<Problem> why) {
-            return new Target(file, replace, parquet, why, report);
+            return new Target(file, replace, form, why, report);
         }
 
         private Target of(Optional<OfLine> other) {
-            return new Target(file, replace, parquet, objection, other);
+            return new Target(file, replace, form, objection, other);
         }
     }
 
@@ -415,8 +415,7 @@ public record PlannedJob(
             all = all.then(before -> of.then(
                     report -> Placeholders.fill(output.path(), values, where).map(path -> {
                         List<Target> more = new ArrayList<>(before);
-                        Target target = new Target(
-                                shelf.root().resolve(path).normalize(), output.replace(), output.isParquet());
+                        Target target = new Target(shelf.root().resolve(path).normalize(), output.replace());
                         boolean byUser =
                                 Placeholders.names(output.path()).stream().anyMatch(set::contains);
                         more.add(target.of(report).refused(OutputPlace.objection(shelf.root(), target, read, byUser)));

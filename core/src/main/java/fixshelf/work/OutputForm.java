@@ -1,0 +1,57 @@
+package fixshelf.work;
+
+import java.nio.file.Path;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.stream.Collectors;
+
+/// What an output is written as, which the ending of its name says.
+enum OutputForm {
+    COMMAS("FORMAT csv, HEADER true, DELIMITER ','", "csv", "txt"),
+    TABS("FORMAT csv, HEADER true, DELIMITER '\t'", "tsv"),
+    PARQUET("FORMAT parquet, COMPRESSION zstd", "parquet"),
+    /// A list of objects.
+    JSON("", "json"),
+    /// An object on each line.
+    JSON_LINES("", "jsonl", "ndjson"),
+    WORKBOOK("", "xlsx");
+
+    private final String options;
+    private final List<String> endings;
+
+    OutputForm(String options, String... endings) {
+        this.options = options;
+        this.endings = List.of(endings);
+    }
+
+    /// The form of a file; empty for an ending that is not known.
+    static Optional<OutputForm> of(Path file) {
+        String name = String.valueOf(file.getFileName());
+        String ending = name.substring(name.lastIndexOf('.') + 1).toLowerCase(Locale.ROOT);
+        return name.contains(".")
+                ? Arrays.stream(values())
+                        .filter(f -> f.endings.contains(ending))
+                        .findFirst()
+                : Optional.empty();
+    }
+
+    /// All endings, for messages: `.csv, .txt, .tsv`.
+    static String endings() {
+        return Arrays.stream(values())
+                .flatMap(f -> f.endings.stream())
+                .map(e -> "." + e)
+                .collect(Collectors.joining(", "));
+    }
+
+    /// Whether the engine writes it itself, row by row as they come.
+    boolean isByEngine() {
+        return !options.isEmpty();
+    }
+
+    /// What is said to the engine, behind COPY … TO.
+    String options() {
+        return options;
+    }
+}

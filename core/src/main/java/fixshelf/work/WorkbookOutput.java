@@ -1,0 +1,182 @@
+package fixshelf.work;
+
+import fixshelf.engine.DuckSession;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.table.Field;
+import fixshelf.type.Type;
+import java.io.BufferedOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
+
+/// Rows as a workbook of one sheet: texts stay texts, also `007`; numbers are numbers, days and moments are such; what
+// is
+/// missing is an empty cell, and so is an empty text. What a workbook cannot hold is counted before anything is
+/// written, and stops the run: it would be cut, rounded or refused without a word.
+final class WorkbookOutput {
+    static final int MOST_ROWS = 1_048_576;
+    static final int MOST_COLUMNS = 16_384;
+    private static final int MOST_LETTERS = 32_767;
+    private static final int FLUSH = 1_000;
+    private static final String DIGITS = "999999999999999";
+    private static final String CANNOT_HOLD = "[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F\\x{FFFE}\\x{FFFF}]";
+
+    private final DuckSession session;
+    private final Path target;
+    private final List<Field> fields;
+    private final String query;
+
+    /// @param target the file as it will be called
+    /// @param query gives the fields, called by their keys, in order
+    WorkbookOutput(DuckSession session, Path target, List<Field> fields, String query) {
+        this.session = session;
+        this.target = target;
+        this.fields = fields;
+        this.query = query;
+    }
+
+    /// Writes the rows into a file.
+    void write(Path file) {
+        wantRoom();
+        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16);
+                Workbook book = new Workbook(out, "Fix Shelf", "1.0")) {
+            Worksheet sheet = book.newWorksheet(sheetName());
+            for (int c = 0; c < fields.size(); c++) {
+                sheet.value(0, c, fields.get(c).name());
+            }
+            int[] row = {0};
+            session.each(query, cells -> {
+                row[0]++;
+                for (int c = 0; c < cells.size(); c++) {
+                    put(sheet, row[0], c, cells.get(c));
+                }
+                if (row[0] % FLUSH == 0) {
+                    flush(sheet);
+                }
+            });
+        } catch (IOException e) {
+            throw new ProblemException(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    target.toString(),
+                    target.getFileName() + " could not be written: " + e.getMessage() + ".",
+                    "Look at the room on the disk."));
+        }
+    }
+
+    private static void flush(Worksheet sheet) {
+        try {
+            sheet.flush();
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    private static void put(Worksheet sheet, int row, int column, @Nullable Object value) {
+        switch (value) {
+            case null -> {}
+            case String text -> {
+                if (!text.isEmpty()) {
+                    sheet.value(row, column, text);
+                }
+            }
+            case Boolean truth -> sheet.value(row, column, truth);
+            case LocalDate day -> {
+                sheet.value(row, column, day);
+                sheet.style(row, column).format("yyyy-mm-dd").set();
+            }
+            case LocalDateTime moment -> {
+                sheet.value(row, column, moment);
+                sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss").set();
+            }
+            case Number number -> sheet.value(row, column, number);
+            default -> sheet.value(row, column, value.toString());
+        }
+    }
+
+    /// The name of the file, as far as a sheet can be called so.
+    private String sheetName() {
+        String base = target.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+        String plain = base.replaceAll("[\\[\\]:*?/\\\\']", "_");
+        return plain.substring(0, Math.min(31, plain.length()));
+    }
+
+    private void wantRoom() {
+        List<String> wrong = new ArrayList<>();
+        if (fields.size() > MOST_COLUMNS) {
+            wrong.add(String.format("%,d columns, and it holds %,d", fields.size(), MOST_COLUMNS));
+        }
+        long rows = session.number("SELECT count(*) FROM (" + query + ")");
+        if (rows >= MOST_ROWS) {
+            wrong.add(String.format("%,d rows, and it holds %,d below the heading", rows, MOST_ROWS - 1));
+        }
+        List<String> counts = new ArrayList<>();
+        List<String> words = new ArrayList<>();
+        for (Field field : fields) {
+            String key = field.key();
+            switch (field.type()) {
+                case Type.Text _, Type.Unknown _ -> {
+                    counts.add("length(" + key + ") > " + MOST_LETTERS);
+                    words.add("texts longer than 32,767 characters in " + field.name());
+                    counts.add("regexp_matches(" + key + ", " + DuckSession.text(CANNOT_HOLD) + ")");
+                    words.add("texts with signs that it cannot hold in " + field.name());
+                }
+                case Type.Int _ -> {
+                    counts.add(key + " > " + DIGITS + " OR " + key + " < -" + DIGITS);
+                    words.add("numbers of more than 15 digits in " + field.name());
+                }
+                case Type.Decimal(int precision, int scale)
+                when precision > 15 -> {
+                    counts.add("abs(" + key + ") > " + decimals(scale));
+                    words.add("numbers of more than 15 digits in " + field.name());
+                }
+                case Type.Date _, Type.Timestamp _ -> {
+                    counts.add(key + " < DATE '1900-03-01'");
+                    words.add("days before 1900-03-01 in " + field.name());
+                }
+                default -> {}
+            }
+        }
+        if (!counts.isEmpty()) {
+            String sums = String.join(
+                    ", ",
+                    counts.stream()
+                            .map(c -> "count(*) FILTER (WHERE " + c + ")")
+                            .toList());
+            List<@Nullable Object> found = session.query("SELECT " + sums + " FROM (" + query + ")")
+                    .rows()
+                    .getFirst();
+            for (int i = 0; i < found.size(); i++) {
+                long count = ((Number) Objects.requireNonNull(found.get(i))).longValue();
+                if (count > 0) {
+                    wrong.add(String.format("%,d %s", count, words.get(i)));
+                }
+            }
+        }
+        if (!wrong.isEmpty()) {
+            throw new ProblemException(Problem.about(
+                    Code.CANNOT_HOLD,
+                    target.toString(),
+                    "A workbook cannot hold this: " + String.join("; ", wrong) + ".",
+                    "Make texts of numbers and days with read_as before, leave out what is too long, or write .csv or"
+                            + " .parquet. Nothing was written."));
+        }
+    }
+
+    /// Above which a number with so many decimals has more than 15 digits.
+    private static String decimals(int scale) {
+        return BigDecimal.TEN.pow(Math.max(0, 15 - scale)).toPlainString();
+    }
+}

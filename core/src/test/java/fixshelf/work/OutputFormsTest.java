@@ -1,0 +1,93 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Outcome;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.SourceFile;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// What is written as the ending of an output says, and what a workbook cannot hold.
+class OutputFormsTest {
+    @TempDir
+    Path root;
+
+    private static final String DATA =
+            "no,day,at,cost,n,ok,t\n007,2026-03-01,2026-03-01 10:12:00,1234567890123456.50,3,true,a|b\n"
+                    + "\"1,5\",,,,,,\"\"\n=1+1,1900-03-01,2026-12-31 23:59:59,-0.05,-9,false,\"say \"\"x\"\"\"\n";
+    private static final String TYPED =
+            "  - read_as: {day: date, at: timestamp, cost: \"decimal(18,2)\", n: integer, ok: boolean}\n";
+
+    private Outcome<JobRun.Report> run(String data, String lines, String output) throws Exception {
+        Shelf shelf = Jobs.shelf(
+                root,
+                data,
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n" + lines + "outputs:\n  - write: " + output + "\n");
+        return Jobs.run(shelf);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "out.json; [#{\"no\":\"007\",\"day\":\"2026-03-01\",\"at\":\"2026-03-01 10:12:00\",\"cost\":1234567890123456.50,\"n\":3,\"ok\":true,\"t\":\"a|b\"},#{\"no\":\"1,5\",\"day\":null,\"at\":null,\"cost\":null,\"n\":null,\"ok\":null,\"t\":\"\"},#{\"no\":\"=1+1\",\"day\":\"1900-03-01\",\"at\":\"2026-12-31 23:59:59\",\"cost\":-0.05,\"n\":-9,\"ok\":false,\"t\":\"say \\\"x\\\"\"}#]",
+                "out.jsonl; {\"no\":\"007\",\"day\":\"2026-03-01\",\"at\":\"2026-03-01 10:12:00\",\"cost\":1234567890123456.50,\"n\":3,\"ok\":true,\"t\":\"a|b\"}#{\"no\":\"1,5\",\"day\":null,\"at\":null,\"cost\":null,\"n\":null,\"ok\":null,\"t\":\"\"}#{\"no\":\"=1+1\",\"day\":\"1900-03-01\",\"at\":\"2026-12-31 23:59:59\",\"cost\":-0.05,\"n\":-9,\"ok\":false,\"t\":\"say \\\"x\\\"\"}",
+                "out.csv; no,day,at,cost,n,ok,t#007,2026-03-01,2026-03-01 10:12:00,1234567890123456.50,3,true,a|b#\"1,5\",,,,,,\"\"#=1+1,1900-03-01,2026-12-31 23:59:59,-0.05,-9,false,\"say \"\"x\"\"\""
+            })
+    void areTexts(String output, String written) throws Exception {
+        assertThat(run(DATA, TYPED, output).problems()).isEmpty();
+        assertThat(Files.readString(root.resolve(output)).strip().replace("\n", "#"))
+                .isEqualTo(written);
+    }
+
+    /// A workbook that was written is read again: texts stay texts, numbers are their digits, days are days; an empty
+    // text
+    /// is missing then.
+    @Test
+    void aWorkbookIsReadAgain() throws Exception {
+        for (String lines : new String[] {TYPED, TYPED + "  - sort: [{no: descending}]\n"}) {
+            Outcome<JobRun.Report> run =
+                    run(DATA.replace("1234567890123456.50", "1.50"), lines, "out[1].xlsx\n    replace: true");
+            assertThat(run.problems()).isEmpty();
+            assertThat(run.get().rows()).isEqualTo(3);
+            SourceFile written = SourceFile.open(root.resolve("out[1].xlsx"), ReadOptions.of("out[1].xlsx"))
+                    .get();
+            try (Preview preview = Preview.open(written).get()) {
+                assertThat(preview.firstRows(9).stream().map(r -> String.join(" ", r)))
+                        .containsExactlyInAnyOrder(
+                                "007 2026-03-01 2026-03-01 10:12:00 1.5 3 true a|b",
+                                "1,5 ∅ ∅ ∅ ∅ ∅ ∅",
+                                "=1+1 1900-03-01 2026-12-31 23:59:59 -0.05 -9 false say \"x\"");
+                assertThat(preview.notes()).containsExactly("Sheet out_1_, A1:G4 is used.");
+            }
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "1000000000000000; n: integer; 1 numbers of more than 15 digits in n",
+                "1900-02-28; n: date; 1 days before 1900-03-01 in n",
+                "12345678901234.56; n: \"decimal(18,2)\"; 1 numbers of more than 15 digits in n",
+                "a\u0001b; n: text; 1 texts with signs that it cannot hold in n",
+                "LONG; n: text; 1 texts longer than 32,767 characters in n"
+            })
+    void whatAWorkbookCannotHoldStopsTheRun(String value, String type, String what) throws Exception {
+        String data = "n\n" + value.replace("LONG", "x".repeat(32_768)) + "\n";
+        Outcome<JobRun.Report> run = run(data, "  - read_as: {" + type + "}\n", "out.xlsx");
+        assertThat(run.problems())
+                .extracting(p -> p.what())
+                .containsExactly("A workbook cannot hold this: " + what + ".");
+        assertThat(root.resolve("out.xlsx")).doesNotExist();
+        assertThat(root.toFile().list()).noneMatch(n -> n.contains("fixshelf-part"));
+    }
+}
