@@ -23,8 +23,7 @@ import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 
 /// Rows as a workbook of one sheet: texts stay texts, also `007`; numbers are numbers, days and moments are such; what
-// is
-/// missing is an empty cell, and so is an empty text. What a workbook cannot hold is counted before anything is
+/// is missing is an empty cell, and so is an empty text. What a workbook cannot hold is counted before anything is
 /// written, and stops the run: it would be cut, rounded or refused without a word.
 final class WorkbookOutput {
     static final int MOST_ROWS = 1_048_576;

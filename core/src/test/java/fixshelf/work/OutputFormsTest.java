@@ -48,8 +48,7 @@ class OutputFormsTest {
     }
 
     /// A workbook that was written is read again: texts stay texts, numbers are their digits, days are days; an empty
-    // text
-    /// is missing then.
+    /// text is missing then.
     @Test
     void aWorkbookIsReadAgain() throws Exception {
         for (String lines : new String[] {TYPED, TYPED + "  - sort: [{no: descending}]\n"}) {
