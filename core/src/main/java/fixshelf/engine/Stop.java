@@ -53,7 +53,7 @@ public final class Stop {
     }
 
     /// Names how to end what begins to run now; `ended` is to be called after it.
-    static void began(Runnable end) {
+    public static void began(Runnable end) {
         current().ifPresent(stop -> {
             stop.running.put(Thread.currentThread(), end);
             if (stop.stopped) {
@@ -62,7 +62,7 @@ public final class Stop {
         });
     }
 
-    static void ended() {
+    public static void ended() {
         current().ifPresent(stop -> stop.running.remove(Thread.currentThread()));
     }
 

@@ -39,6 +39,8 @@ final class ReadFile extends BuiltIn {
                     ValueKinds.choice("dates", "serials"),
                     "Whether days of a workbook are written as days, or as the numbers that they are stored as."),
             Blank.optional("rows", ValueKinds.TEXT, "Names that lead to the list of rows in JSON, as report.visits."),
+            Blank.optional("table", ValueKinds.TEXT, "Of a database; usually the only one."),
+            Blank.optional("query", ValueKinds.TEXT, "A SELECT over the tables of a database, instead of a table."),
             Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."));
 
     ReadFile() {

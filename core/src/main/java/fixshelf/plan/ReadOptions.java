@@ -69,6 +69,18 @@ public record ReadOptions(
             }
         }
 
+        /// A table of a database that is a file.
+        ///
+        /// @param engine `sqlite` or `duckdb`
+        /// @param table its name; empty where there is only one, or where `query` says more
+        /// @param query a SELECT over the tables of the file; empty for a table as it is
+        record Database(String engine, String table, String query) implements Form {
+            @Override
+            public String word() {
+                return engine;
+            }
+        }
+
         /// Lines of text whose fields begin at fixed places.
         ///
         /// @param starts the places, from 1; one place for whole lines
@@ -85,7 +97,8 @@ public record ReadOptions(
     }
 
     /// The words for kinds of files.
-    public static final List<String> KINDS = List.of("delimited", "workbook", "json", "parquet", "places");
+    public static final List<String> KINDS =
+            List.of("delimited", "workbook", "json", "parquet", "sqlite", "duckdb", "places");
 
     /// The common encodings, for completion; every other that Java knows can be named too.
     public static final List<String> ENCODINGS =

@@ -19,6 +19,8 @@ final class FormFields {
             "workbook", Set.of("sheet", "block", "cell_errors", "dates"),
             "json", Set.of("rows"),
             "places", Set.of("places"),
+            "sqlite", Set.of("table", "query"),
+            "duckdb", Set.of("table", "query"),
             "parquet", Set.of(),
             "delimited", Set.of());
 
@@ -36,6 +38,10 @@ final class FormFields {
                         f.equals("places") ? !places.isEmpty() : field.apply(f).isPresent())
                 .sorted()
                 .toList();
+        boolean both = said.isEmpty() && only.stream().anyMatch(Set.of("table", "query")::contains);
+        if (both) {
+            return problem("Which kind of database is it?", "Write `kind: sqlite` or `kind: duckdb` beside the table.");
+        }
         String kind = said.orElseGet(() -> only.stream()
                 .findFirst()
                 .map(f -> OF_KIND.entrySet().stream()
@@ -64,6 +70,7 @@ final class FormFields {
                         Optional.of(new Form.Json(field.apply("rows").orElse("").strip())));
             case "parquet" -> Outcome.of(Optional.of(new Form.Parquet()));
             case "places" -> places(places);
+            case "sqlite", "duckdb" -> database(kind, field);
             default -> Outcome.of(Optional.of(new Form.Delimited()));
         };
     }
@@ -82,6 +89,14 @@ final class FormFields {
                 field.apply("block").orElse("").strip(),
                 errors.equals("text"),
                 dates.equals("serials"))));
+    }
+
+    private static Outcome<Optional<Form>> database(String kind, Function<String, Optional<String>> field) {
+        String table = field.apply("table").orElse("").strip();
+        String query = field.apply("query").orElse("").strip();
+        return table.isEmpty() || query.isEmpty()
+                ? Outcome.of(Optional.of(new Form.Database(kind, table, query)))
+                : problem("A table and a query cannot both be read.", "Leave out one of them.");
     }
 
     private static Outcome<Optional<Form>> places(List<String> written) {
@@ -116,6 +131,10 @@ final class FormFields {
             }
             case Form.Json(String rows) -> put(fields, "rows", rows);
             case Form.Places(List<Integer> starts) -> fields.put("places", starts.toString());
+            case Form.Database(String _, String table, String query) -> {
+                put(fields, "table", table);
+                put(fields, "query", query);
+            }
             case Form.Parquet(), Form.Delimited() -> {}
         }
         return fields;

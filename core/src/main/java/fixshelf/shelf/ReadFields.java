@@ -24,7 +24,9 @@ final class ReadFields {
             "cell_errors",
             "dates",
             "rows",
-            "places");
+            "places",
+            "table",
+            "query");
 
     private ReadFields() {}
 

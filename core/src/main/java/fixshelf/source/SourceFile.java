@@ -128,6 +128,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
             case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
             case ReadOptions.Form.Json(String rows) -> new JsonRecords(file, rows);
             case ReadOptions.Form.Parquet() -> new ParquetRecords(file);
+            case ReadOptions.Form.Database database -> new DatabaseRecords(file, database);
             case ReadOptions.Form.Places(List<Integer> starts) -> new PlaceRecords(file, options, starts);
             case ReadOptions.Form.Delimited() -> throw new IllegalArgumentException("delimited text is read by itself");
         };

@@ -5,6 +5,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import java.io.IOException;
 import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -40,6 +41,12 @@ final class SourceKind {
         if (begins(start, 'P', 'A', 'R', '1')) {
             return new ReadOptions.Form.Parquet();
         }
+        if (begins(start, 'S', 'Q', 'L', 'i', 't', 'e')) {
+            return new ReadOptions.Form.Database("sqlite", "", "");
+        }
+        if (start.length >= 12 && new String(start, 8, 4, StandardCharsets.ISO_8859_1).equals("DUCK")) {
+            return new ReadOptions.Form.Database("duckdb", "", "");
+        }
         return name.endsWith(".json") || name.endsWith(".jsonl") || name.endsWith(".ndjson")
                 ? new ReadOptions.Form.Json("")
                 : new ReadOptions.Form.Delimited();
@@ -51,7 +58,7 @@ final class SourceKind {
 
     private static byte[] start(Path file) {
         try (InputStream in = Files.newInputStream(file)) {
-            return in.readNBytes(8);
+            return in.readNBytes(12);
         } catch (IOException e) {
             return new byte[0];
         }
@@ -76,7 +83,7 @@ final class SourceKind {
             return problem(file, "is a PDF.", "Export its table as delimited text, and read that.");
         }
         return begins(start, 'S', 'Q', 'L', 'i', 't', 'e')
-                ? problem(file, "is an SQLite database.", "Export its table as delimited text, and read that.")
+                ? problem(file, "is an SQLite database.", "Read it as one: `kind: sqlite`.")
                 : Optional.empty();
     }
 

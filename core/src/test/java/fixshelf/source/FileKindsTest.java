@@ -191,6 +191,47 @@ class FileKindsTest {
                 .isEqualTo("cut.csv.gz is compressed (gzip), and cut off or broken. Ask for it again.");
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "sqlite; ; ; There are 2 tables in db.file, and none of them is named. Write `table:` and one of Odd \"name, visits.",
+                "sqlite; VISITS; ; no,cost,at,b|1,1.5,2026-03-01,0aff|9007199254740993,0.0000001,,∅|∅,∅,∅,∅",
+                "sqlite; odd \"name; ; x|y",
+                "sqlite; visit; ; There is no table visit in db.file. Nearest: visits.",
+                "sqlite; ; SELECT count(*) AS n, max(at) FROM visits; n,max(at)|3,2026-03-01",
+                "sqlite; ; DELETE FROM visits; The query cannot be run in db.file: ",
+                "duckdb; ; ; no,cost,at,b|1,1.50,2026-03-01,0aff|2,-0.10,∅,∅",
+                "duckdb; ; SELECT no * 2 AS n FROM visits ORDER BY n DESC; n|4|2",
+                "duckdb; ; SELECT * FROM read_text('/etc/hostname'); The query cannot be run in db.file: "
+            })
+    void databasesThatAreFiles(String engine, String table, String query, String read) throws Exception {
+        Path file = root.resolve("db.file");
+        boolean sqlite = engine.equals("sqlite");
+        try (var connection = java.sql.DriverManager.getConnection("jdbc:" + engine + ":" + file);
+                var statement = connection.createStatement()) {
+            if (sqlite) {
+                statement.execute("CREATE TABLE visits (no INTEGER, cost REAL, at TEXT, b BLOB)");
+                statement.execute("INSERT INTO visits VALUES (1, 1.5, '2026-03-01', x'0aff'),"
+                        + " (9007199254740993, 1e-7, '', NULL), (NULL, NULL, NULL, NULL)");
+                statement.execute("CREATE TABLE \"Odd \"\"name\" (x)");
+                statement.execute("INSERT INTO \"Odd \"\"name\" VALUES ('y')");
+            } else {
+                statement.execute(
+                        "CREATE TABLE visits AS SELECT 1 AS no, 1.50::DECIMAL(5,2) AS cost, DATE '2026-03-01' AS at,"
+                                + " 'x'::BLOB AS b");
+                statement.execute("UPDATE visits SET b = '\\x0A\\xFF'::BLOB");
+                statement.execute("INSERT INTO visits VALUES (2, -0.1, NULL, NULL)");
+            }
+        }
+        Form form = new Form.Database(engine, table == null ? "" : table.strip(), query == null ? "" : query.strip());
+        byte[] before = Files.readAllBytes(file);
+        assertThat(read(file, Optional.of(form), true)).startsWith(read);
+        assertThat(Files.readAllBytes(file)).isEqualTo(before);
+        assertThat(SourceKind.form(file)).isEqualTo(new Form.Database(engine, "", ""));
+    }
+
     @Test
     void whatIsNoWorkbookIsNamed() throws Exception {
         byte[] whole = Packages.workbook(SHEETS, Map.of());
