@@ -80,7 +80,10 @@ final class DataLooks implements Looks, AutoCloseable {
 
     private static void stamp(SourceFile file, StringBuilder key) {
         try {
-            key.append(file.file()).append(Files.size(file.file())).append(Files.getLastModifiedTime(file.file()));
+            key.append(file.file())
+                    .append(file.options())
+                    .append(Files.size(file.file()))
+                    .append(Files.getLastModifiedTime(file.file()));
         } catch (IOException e) {
             key.append(System.nanoTime());
         }

@@ -32,6 +32,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.Iterator;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -171,6 +172,32 @@ public final class OperationExamples {
                 .min(java.util.Comparator.comparing(r -> !r.differs()))
                 .or(() -> results.stream().findFirst())
                 .orElse(new JobParity(operation.name(), engine.language(), new JobParity.NotRun("it has no cases"), 0));
+    }
+
+    /// What came of several operations in a language, by their names; its engine is started once.
+    public static Map<String, JobParity> board(FixEngine engine, List<Operation> operations, Callables callables) {
+        Map<String, JobParity> board = new LinkedHashMap<>();
+        List<Example> all = new ArrayList<>();
+        for (Operation operation : operations) {
+            Outcome<List<Example>> examples = of(operation, callables);
+            examples.value()
+                    .ifPresent(e -> all.addAll(
+                            e.stream().filter(x -> x.decided().isEmpty()).toList()));
+            if (!examples.isPresent()) {
+                String why = examples.problems().getFirst().sentence();
+                board.put(
+                        operation.name(),
+                        new JobParity(operation.name(), engine.language(), new JobParity.Stopped(why), 0));
+            }
+        }
+        // The first that is not the same stands for all.
+        for (JobParity result : in(engine, all)) {
+            board.merge(
+                    result.job(),
+                    result,
+                    (a, b) -> a.verdict() instanceof JobParity.Same || b.differs() && !a.differs() ? b : a);
+        }
+        return board;
     }
 
     /// The columns that a heading names; text where it says no type.

@@ -17,6 +17,7 @@ final class ShelfInLanguages implements InLanguages {
     private final Workbench workbench;
     private final ParityModel parity;
     private final ParityBoard board;
+    private final TableBoard tables;
     private final Runnable changed;
     private final VBox page;
     private int values = LanguagesPlace.FEW_VALUES;
@@ -31,6 +32,7 @@ final class ShelfInLanguages implements InLanguages {
         this.parity = parity;
         this.changed = changed;
         this.board = new ParityBoard(parity, open);
+        this.tables = new TableBoard(workbench.background());
         page = Ui.column(
                 "sheet",
                 Ui.label("The whole shelf", "heading"),
@@ -40,7 +42,13 @@ final class ShelfInLanguages implements InLanguages {
                         "soft"),
                 Ui.wrapped(ParityBoard.SIGNS, "soft", "small"),
                 buttons,
-                board.view());
+                board.view(),
+                Ui.label("Table fixes and operations", "heading"),
+                Ui.wrapped(
+                        "The cases of table fixes and the examples of operations, row by row and in order. Press a cell for"
+                                + " what stands behind it.",
+                        "soft"),
+                tables.view());
     }
 
     @Override
@@ -89,6 +97,7 @@ final class ShelfInLanguages implements InLanguages {
     @Override
     public Region page(Language chosen) {
         board.fill(workbench.shelf());
+        tables.fill(workbench.shelf());
         return page;
     }
 
@@ -99,6 +108,7 @@ final class ShelfInLanguages implements InLanguages {
         if (!fixes.isEmpty()) {
             parity.check(workbench.shelf(), fixes, asked, changed);
         }
+        tables.check(workbench.shelf(), changed);
     }
 
     @Override
@@ -110,6 +120,6 @@ final class ShelfInLanguages implements InLanguages {
     public String status() {
         List<ParityResult> known =
                 ParityBoard.others().stream().flatMap(l -> results(l).stream()).toList();
-        return new ParityReport(known, values, Parity.Settings.SEED).summary();
+        return new ParityReport(known, values, Parity.Settings.SEED).summary() + tables.summary();
     }
 }

@@ -111,7 +111,8 @@ abstract class WindowTest {
         WaitForAsyncUtils.waitFor(300, TimeUnit.SECONDS, () -> {
             boolean idle = WaitForAsyncUtils.asyncFx(() -> frame.workbench()
                             .map(w -> w.background().isIdle()
-                                    && !frame.shelfPlace().writing().body().isBusy())
+                                    && !frame.shelfPlace().writing().body().isBusy()
+                                    && !frame.shelfPlace().writing().whole().isBusy())
                             .orElse(true))
                     .get();
             quiet[0] = idle ? quiet[0] + 1 : 0;
