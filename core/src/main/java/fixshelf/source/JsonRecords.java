@@ -179,9 +179,20 @@ final class JsonRecords implements Records {
             if (parser.nextToken() == JsonToken.START_OBJECT) {
                 fill(name + "_", row);
             } else {
-                row.put(name, text());
+                put(name, row);
             }
         }
+    }
+
+    /// Two values of one name would leave one of them out in silence.
+    private void put(String name, Map<String, @Nullable String> row) throws IOException {
+        if (row.containsKey(name)) {
+            throw problem(
+                    parser,
+                    "Two values of one row would stand in " + name + ".",
+                    "Give one of them another name in the file.");
+        }
+        row.put(name, text());
     }
 
     /// The value here, and up to its end.

@@ -12,8 +12,10 @@ import java.util.ArrayDeque;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Deque;
+import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -47,6 +49,7 @@ final class WorkbookRecords implements Records {
     private final Deque<Seen> waiting = new ArrayDeque<>();
     private final List<String> names = new ArrayList<>();
     private final List<String> errors = new ArrayList<>();
+    private final Map<String, SerialDay.Shown> formats = new HashMap<>();
     private long errorCount;
     private int first = Integer.MAX_VALUE;
     private int last = -1;
@@ -241,13 +244,7 @@ final class WorkbookRecords implements Records {
         if (value instanceof BigDecimal number) {
             return form.serials()
                     ? digits(number)
-                    : SerialDay.text(
-                                    number,
-                                    Optional.ofNullable(cell.getDataFormatString())
-                                            .orElse(""),
-                                    cell.getDataFormatId(),
-                                    workbook.isDate1904())
-                            .orElseGet(() -> digits(number));
+                    : SerialDay.text(number, shown(cell), workbook.isDate1904()).orElseGet(() -> digits(number));
         }
         if (value instanceof Boolean truth) {
             return truth.toString();
@@ -259,6 +256,15 @@ final class WorkbookRecords implements Records {
             return error(cell, text.isEmpty() ? String.valueOf(cell.getRawValue()) : text);
         }
         return options.nullWords().contains(text) ? null : text;
+    }
+
+    /// What the format of a cell makes of its number; a workbook has few formats.
+    private SerialDay.Shown shown(Cell cell) {
+        Integer id = cell.getDataFormatId();
+        String format = cell.getDataFormatString();
+        return id == null && format == null
+                ? SerialDay.Shown.NUMBER
+                : formats.computeIfAbsent(id + " " + format, _ -> SerialDay.shown(format == null ? "" : format, id));
     }
 
     private @Nullable String error(Cell cell, String what) {

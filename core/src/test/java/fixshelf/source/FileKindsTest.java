@@ -77,7 +77,7 @@ class FileKindsTest {
                         + Packages.row(5, "B 007", "C =45000.75@2", "D =1e-7", "E !#DIV/0!")
                         + Packages.row(6, "B ", "C =0.5@3", "D =12345678901234567", "E ~")
                         + Packages.row(7, "B n/a", "C =59@1", "D =61@1", "E =60@1")
-                        + Packages.row(9, "D =2.5@4")
+                        + Packages.row(9, "C =1.25@3", "D =2.5@4")
                         + Packages.row(11, "B "));
         SHEETS.put("Other rooms", Packages.row(1, "A a", "C c") + Packages.row(2, "A =1", "B x", "C =3", "D far"));
         SHEETS.put("Nothing", "");
@@ -97,8 +97,8 @@ class FileKindsTest {
             quoteCharacter = '~',
             value = {
                 // sheet; block; errors as text; serials; heading; what is read
-                "; ; false; false; true; no,day,kilos,done|AQ-1,2023-03-15,1.1,true|∅,∅,∅,∅|007,2023-03-15 18:00:00,0.0000001,∅|∅,12:00:00,12345678901234568,∅|n/a,1900-02-28,1900-03-01,60|∅,∅,∅,∅|∅,∅,2.5,∅ // Sheet Mending, B2:E9 is used. 2 cells hold an error: E5 #DIV/0!, E6 a formula without a stored value.",
-                "mending; ; true; true; true; no,day,kilos,done|AQ-1,45000,1.1,true|∅,∅,∅,∅|007,45000.75,0.0000001,#DIV/0!|∅,0.5,12345678901234568,a formula without a stored value|n/a,59,61,60|∅,∅,∅,∅|∅,∅,2.5,∅ // Sheet Mending, B2:E9 is used. 2 cells hold an error: E5 #DIV/0!, E6 a formula without a stored value.",
+                "; ; false; false; true; no,day,kilos,done|AQ-1,2023-03-15,1.1,true|∅,∅,∅,∅|007,2023-03-15 18:00:00,0.0000001,∅|∅,12:00:00,12345678901234568,∅|n/a,1900-02-28,1900-03-01,60|∅,∅,∅,∅|∅,30:00:00,2.5,∅ // Sheet Mending, B2:E9 is used. 2 cells hold an error: E5 #DIV/0!, E6 a formula without a stored value.",
+                "mending; ; true; true; true; no,day,kilos,done|AQ-1,45000,1.1,true|∅,∅,∅,∅|007,45000.75,0.0000001,#DIV/0!|∅,0.5,12345678901234568,a formula without a stored value|n/a,59,61,60|∅,∅,∅,∅|∅,1.25,2.5,∅ // Sheet Mending, B2:E9 is used. 2 cells hold an error: E5 #DIV/0!, E6 a formula without a stored value.",
                 "Mending; $C$3:d6; false; false; false; column_1,column_2|2023-03-15,1.1|∅,∅|2023-03-15 18:00:00,0.0000001|12:00:00,12345678901234568 // Sheet Mending, C3:D6 is used.",
                 "Other rooms; ; false; false; true; a,column_2,c,column_4|1,x,3,far // Sheet Other rooms, A1:D2 is used.",
                 "; rooms; false; false; true; a,column_2,c|1,x,3 // Sheet Other rooms, A1:C2 is used.",
@@ -137,6 +137,8 @@ class FileKindsTest {
                 "{\"n\":0,\"report\":{\"x\":[],\"visits\":[{\"a\":1},{\"a\":2}],\"z\":1}}; report.visits; a|1|2",
                 "[1,\"x\",null]; ; value|1|x|∅",
                 "{\"a\":1}; ; a|1",
+                "[{\"a\":1,@\"a\":2}]; ; Two values of one row would stand in a. Give one of them another name in the file.",
+                "[{\"a\":{\"b\":1},\"a_b\":2}]; ; Two values of one row would stand in a_b. Give one of them another name in the file.",
                 "[]; ; There is no row to read in j.json. Name another file, sheet or block.",
                 "{\"report\":{\"visit\":[]}}; report.visits; There is no visits of report.visits in the file. Nearest: visit.",
                 "{\"report\":[1]}; report.visits; There is no object in which to find visits of report.visits. Look at its names.",
