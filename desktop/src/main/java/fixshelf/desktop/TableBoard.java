@@ -24,8 +24,8 @@ import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextAlignment;
 
-/// Table fixes and operations down, languages across: their cases and examples, run for real. The cell that is pressed
-/// is explained above the board.
+/// Table fixes down, and operations when they are asked for, languages across: their cases and examples, run for real.
+/// The cell that is pressed is explained above the board.
 final class TableBoard {
     private final Background background;
     private final GridPane grid = new GridPane();
