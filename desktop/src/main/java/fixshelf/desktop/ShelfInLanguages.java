@@ -45,10 +45,17 @@ final class ShelfInLanguages implements InLanguages {
                 board.view(),
                 Ui.label("Table fixes and operations", "heading"),
                 Ui.wrapped(
-                        "The cases of table fixes and the examples of operations, row by row and in order. Press a cell for"
-                                + " what stands behind it.",
+                        "The cases of table fixes, and on request the examples of all operations, row by row and in order."
+                                + " Press a cell for what stands behind it.",
                         "soft"),
+                Ui.row("state", Ui.button(Command.of("Run the operations' examples too", "", this::addOperations))),
                 tables.view());
+    }
+
+    private void addOperations() {
+        tables.addOperations();
+        tables.check(workbench.shelf(), changed);
+        changed.run();
     }
 
     @Override

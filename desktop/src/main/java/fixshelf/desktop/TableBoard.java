@@ -35,6 +35,7 @@ final class TableBoard {
     private final Map<String, Map<String, JobParity>> results = new HashMap<>();
 
     private List<Object> asked = List.of();
+    private boolean withOperations;
     /// Grows with each result; the board is made anew only then.
     private int version;
 
@@ -50,8 +51,15 @@ final class TableBoard {
         return view;
     }
 
-    private static List<Operation> rows(Shelf shelf) {
-        return Stream.concat(shelf.tableFixes().stream().map(shelf::operation), Operations.added().stream())
+    /// Shows operations too, from now on.
+    void addOperations() {
+        withOperations = true;
+        version++;
+    }
+
+    private List<Operation> rows(Shelf shelf) {
+        List<Operation> operations = withOperations ? Operations.added() : List.of();
+        return Stream.concat(shelf.tableFixes().stream().map(shelf::operation), operations.stream())
                 .filter(o -> !o.examples().isEmpty())
                 .toList();
     }
@@ -60,6 +68,7 @@ final class TableBoard {
     void check(Shelf shelf, Runnable heard) {
         List<Object> now = new ArrayList<>(shelf.tableFixes());
         now.addAll(shelf.fixes());
+        now.add(withOperations);
         if (now.equals(asked)) {
             return;
         }

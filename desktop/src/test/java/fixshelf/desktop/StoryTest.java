@@ -123,12 +123,12 @@ class StoryTest extends WindowTest {
         on(() -> frame.languagesPlace().showWholeShelf());
         settle();
         on(() -> lookup(".board-cell").stream()
-                .filter(n -> String.valueOf(n.getAccessibleText()).startsWith("drop_repeats in SQLite: ● same"))
+                .filter(n -> String.valueOf(n.getAccessibleText()).startsWith("newest_of_each in SQLite: ● same"))
                 .map(Button.class::cast)
                 .findFirst()
                 .orElseThrow()
                 .fire());
-        assertThat(labels()).anyMatch(t -> t.startsWith("drop_repeats in SQLite: ● same. "));
+        assertThat(labels()).anyMatch(t -> t.startsWith("newest_of_each in SQLite: ● same. "));
         on(() -> lookup(".board-cell").stream()
                 .filter(n -> String.valueOf(n.getAccessibleText()).startsWith("amount in SQLite: ○ cannot say it"))
                 .map(Button.class::cast)
