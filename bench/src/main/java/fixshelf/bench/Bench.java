@@ -57,6 +57,10 @@ final class Bench {
     private Bench() {}
 
     public static void main(String[] arguments) throws Exception {
+        if (arguments.length > 2 && arguments[2].equals("workbook")) {
+            Workbooks.measure(Integer.parseInt(arguments[0]), Integer.parseInt(arguments[1]));
+            return;
+        }
         long rows = Long.parseLong(arguments[0]);
         int runs = Integer.parseInt(arguments[1]);
         Path folder = Path.of("bench/target/data");
