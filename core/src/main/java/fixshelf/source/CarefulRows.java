@@ -47,10 +47,17 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
 
     /// Reads `file` record by record and puts what fits into a new table of that name.
     public static Outcome<CarefulRows> read(SourceFile file, DuckSession session, String table) {
+        return read(file, session, table, Long.MAX_VALUE);
+    }
+
+    /// As above, but no more than the first rows of a file that is no delimited text.
+    ///
+    /// @param most how many rows are looked at
+    public static Outcome<CarefulRows> read(SourceFile file, DuckSession session, String table, long most) {
         TreeSet<Integer> openQuotes = new TreeSet<>();
         try {
             if (!file.isDelimited()) {
-                return Outcome.of(records(file, session, table));
+                return Outcome.of(records(file, session, table, most));
             }
             while (true) {
                 Attempt attempt = new Attempt(file, openQuotes);
@@ -71,14 +78,18 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
         }
     }
 
-    private static CarefulRows records(SourceFile file, DuckSession session, String table) throws IOException {
+    private static CarefulRows records(SourceFile file, DuckSession session, String table, long most)
+            throws IOException {
         create(file, session, table);
         List<BadRow> bad = new ArrayList<>();
         long badCount = 0;
         try (Records records = file.records();
                 DuckSession.Rows out = session.append(table)) {
-            for (Optional<Records.Row> row = records.next(); row.isPresent(); row = records.next()) {
+            long count = 0;
+            Optional<Records.Row> row = records.next();
+            for (; row.isPresent() && count < most; row = records.next()) {
                 Stop.check();
+                count++;
                 Records.Row now = row.get();
                 if (now.wrong().isEmpty()) {
                     out.add(now.cells());
@@ -95,7 +106,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
                             now.line(), now.wrong(), String.valueOf(now.cells().getFirst()), problem));
                 }
             }
-            return new CarefulRows(bad, badCount, records.notes());
+            return new CarefulRows(bad, badCount, records.notes(row.isEmpty()));
         }
     }
 

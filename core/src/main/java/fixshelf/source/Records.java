@@ -14,8 +14,10 @@ interface Records extends Closeable {
     /// The next row; empty at the end. A file that is broken is a [fixshelf.problem.ProblemException].
     Optional<Row> next() throws IOException;
 
-    /// What is worth saying when all rows were read: the extent that was used, cells with errors.
-    default List<String> notes() {
+    /// What is worth saying of the rows that were read: the extent that was used, cells with errors.
+    ///
+    /// @param whole whether all were read
+    default List<String> notes(boolean whole) {
         return List.of();
     }
 

@@ -331,11 +331,12 @@ final class WorkbookRecords implements Records {
     }
 
     @Override
-    public List<String> notes() {
+    public List<String> notes(boolean whole) {
         List<String> notes = new ArrayList<>();
         if (last >= first) {
-            notes.add("Sheet " + sheet + ", " + CellBlock.column(first) + firstRow + ":" + CellBlock.column(last)
-                    + Math.max(firstRow, lastRow) + " is used.");
+            String extent = CellBlock.column(first) + firstRow + ":" + CellBlock.column(last)
+                    + Math.max(firstRow, lastRow);
+            notes.add("Sheet " + sheet + ", " + extent + (whole ? " is used." : " was looked at."));
         }
         if (errorCount > 0) {
             notes.add((errorCount == 1 ? "1 cell holds an error: " : errorCount + " cells hold an error: ")

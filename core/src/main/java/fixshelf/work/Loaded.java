@@ -124,7 +124,7 @@ final class Loaded implements AutoCloseable {
                 }
             }
         }
-        Outcome<CarefulRows> rows = CarefulRows.read(source, session, CAREFULLY);
+        Outcome<CarefulRows> rows = CarefulRows.read(source, session, CAREFULLY, records);
         if (!rows.isPresent()) {
             throw new ProblemException(rows.problems().getFirst());
         }
