@@ -334,8 +334,8 @@ final class WorkbookRecords implements Records {
     public List<String> notes(boolean whole) {
         List<String> notes = new ArrayList<>();
         if (last >= first) {
-            String extent = CellBlock.column(first) + firstRow + ":" + CellBlock.column(last)
-                    + Math.max(firstRow, lastRow);
+            String extent =
+                    CellBlock.column(first) + firstRow + ":" + CellBlock.column(last) + Math.max(firstRow, lastRow);
             notes.add("Sheet " + sheet + ", " + extent + (whole ? " is used." : " was looked at."));
         }
         if (errorCount > 0) {

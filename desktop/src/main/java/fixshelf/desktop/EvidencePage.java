@@ -20,6 +20,8 @@ import fixshelf.work.Preview;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.Collections;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -146,14 +148,17 @@ final class EvidencePage {
         look();
     }
 
-    /// A dataset that a job applies the fix to; else one that a job reads.
+    /// The dataset that most jobs apply the fix to; else the one that most jobs read.
     private String firstDataset() {
         String name = page().map(FixPage::name).orElse("");
         List<JobPage> jobs = workbench.shelf().jobs();
         return Stream.of(jobs.stream().filter(j -> applies(j, name)), jobs.stream())
                 .flatMap(some -> {
                     List<String> read = some.flatMap(j -> dataset(j).stream()).toList();
-                    return datasets.getItems().stream().filter(read::contains);
+                    return datasets.getItems().stream()
+                            .filter(read::contains)
+                            .max(Comparator.comparingInt(d -> Collections.frequency(read, d)))
+                            .stream();
                 })
                 .findFirst()
                 .orElse(datasets.getItems().getFirst());
