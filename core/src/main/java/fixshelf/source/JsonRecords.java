@@ -44,28 +44,24 @@ final class JsonRecords implements Records {
     private final List<String> names;
     private boolean inList;
 
-    JsonRecords(Path file, String rows) throws IOException {
+    /// @param names of all columns, as [#namesOf] gives them
+    JsonRecords(Path file, String rows, List<String> names) throws IOException {
         this.file = file;
-        this.names = List.copyOf(namesOf(file, rows));
+        this.names = names;
         this.parser = begin(file, rows);
     }
 
-    private JsonRecords(Path file, String rows, boolean first) throws IOException {
-        this.file = file;
-        this.names = List.of();
-        this.parser = begin(file, rows);
-    }
-
-    private static Set<String> namesOf(Path file, String rows) throws IOException {
+    /// All names that occur, in order; more than `most` are not looked for.
+    static List<String> namesOf(Path file, String rows, int most) throws IOException {
         Set<String> names = new LinkedHashSet<>();
-        try (JsonRecords looking = new JsonRecords(file, rows, true)) {
+        try (JsonRecords looking = new JsonRecords(file, rows, List.of())) {
             for (Optional<Map<String, @Nullable String>> row = looking.object();
-                    row.isPresent();
+                    row.isPresent() && names.size() <= most;
                     row = looking.object()) {
                 names.addAll(row.get().keySet());
             }
         }
-        return names;
+        return List.copyOf(names);
     }
 
     /// The parser, before the first row.

@@ -38,6 +38,9 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
         columns = List.copyOf(columns);
     }
 
+    /// As many as the widest sheet of a workbook.
+    static final int MOST_COLUMNS = 16_384;
+
     /// Looks at the beginning of the file for its columns; fails when it is missing, empty or has no readable
     /// heading.
     public static Outcome<SourceFile> open(Path file, ReadOptions options) {
@@ -90,8 +93,8 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
 
     /// A file of another kind.
     private static Outcome<SourceFile> other(Path file, ReadOptions options) {
-        try (Records records = records(file, options)) {
-            List<RecordReader.Field> names = records.names().stream()
+        try {
+            List<RecordReader.Field> names = names(file, options).stream()
                     .map(n -> new RecordReader.Field(n, true))
                     .toList();
             if (names.isEmpty()) {
@@ -100,6 +103,15 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
                         file.toString(),
                         "There is no row to read in " + file.getFileName() + ".",
                         "Name another file, sheet or block."));
+            }
+            if (names.size() > MOST_COLUMNS) {
+                return Outcome.failed(Problem.about(
+                        Code.FILE_BROKEN,
+                        file.toString(),
+                        String.format(
+                                "%s has more than %,d columns, which is no table that is worked with here.",
+                                file.getFileName(), MOST_COLUMNS),
+                        "Name a part of it, or look whether its names are values."));
             }
             return Outcome.of(new SourceFile(file, options, columns(names, true)));
         } catch (ProblemException e) {
@@ -111,6 +123,18 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
                     "The file cannot be read: " + e.getMessage() + ".",
                     "Look at its rights."));
         }
+    }
+
+    /// The names of the columns as they are written.
+    private static List<String> names(Path file, ReadOptions options) throws IOException {
+        return KnownNames.of(file, options, () -> {
+            if (options.form().orElseThrow() instanceof ReadOptions.Form.Json(String rows)) {
+                return JsonRecords.namesOf(file, rows, MOST_COLUMNS);
+            }
+            try (Records records = records(file, options)) {
+                return records.names();
+            }
+        });
     }
 
     /// Whether it is delimited text.
@@ -126,9 +150,9 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     private static Records records(Path file, ReadOptions options) throws IOException {
         return switch (options.form().orElseThrow()) {
             case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
-            case ReadOptions.Form.Json(String rows) -> new JsonRecords(file, rows);
-            case ReadOptions.Form.Parquet() -> new ParquetRecords(file);
-            case ReadOptions.Form.Database database -> new DatabaseRecords(file, database);
+            case ReadOptions.Form.Json(String rows) -> new JsonRecords(file, rows, names(file, options));
+            case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
+            case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();
             case ReadOptions.Form.Places(List<Integer> starts) -> new PlaceRecords(file, options, starts);
             case ReadOptions.Form.Delimited() -> throw new IllegalArgumentException("delimited text is read by itself");
         };
@@ -224,8 +248,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     /// The relation that reads this file strictly: DuckDB refuses what does not fit.
     public String relation() {
         if (!isDelimited()) {
-            return ParquetRecords.relation(
-                    file, columns.stream().map(Column::name).toList());
+            return ParquetFile.relation(file, columns.stream().map(Column::name).toList());
         }
         String shape = columns.stream()
                 .map(c -> DuckSession.name(c.name()) + ": 'VARCHAR'")

@@ -5,6 +5,7 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.WorkbookText;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Path;
@@ -166,7 +167,7 @@ final class WorkbookRecords implements Records {
             if (seen.isEmpty()) {
                 break;
             }
-            if (!some.isEmpty() || block.isPresent() || !seen.get().isBlank()) {
+            if (!some.isEmpty() || !seen.get().isBlank()) {
                 some.add(seen.get());
             }
         }
@@ -249,7 +250,7 @@ final class WorkbookRecords implements Records {
         if (value instanceof Boolean truth) {
             return truth.toString();
         }
-        String text = value == null ? "" : value.toString();
+        String text = value == null ? "" : WorkbookText.read(value.toString());
         boolean error = cell.getType() == CellType.ERROR
                 || cell.getType() == CellType.FORMULA && ERROR.matcher(text).matches();
         if (error) {

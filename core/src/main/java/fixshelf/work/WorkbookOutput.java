@@ -6,6 +6,8 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
 import fixshelf.type.Type;
+import fixshelf.type.Visible;
+import fixshelf.type.WorkbookText;
 import java.io.BufferedOutputStream;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -18,6 +20,7 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.regex.Pattern;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
@@ -54,7 +57,7 @@ final class WorkbookOutput {
                 Workbook book = new Workbook(out, "Fix Shelf", "1.0")) {
             Worksheet sheet = book.newWorksheet(sheetName());
             for (int c = 0; c < fields.size(); c++) {
-                sheet.value(0, c, fields.get(c).name());
+                sheet.value(0, c, WorkbookText.write(fields.get(c).name()));
             }
             int[] row = {0};
             session.each(query, cells -> {
@@ -66,7 +69,7 @@ final class WorkbookOutput {
                     flush(sheet);
                 }
             });
-        } catch (IOException e) {
+        } catch (IOException | UncheckedIOException e) {
             throw new ProblemException(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
                     target.toString(),
@@ -88,7 +91,7 @@ final class WorkbookOutput {
             case null -> {}
             case String text -> {
                 if (!text.isEmpty()) {
-                    sheet.value(row, column, text);
+                    sheet.value(row, column, WorkbookText.write(text));
                 }
             }
             case Boolean truth -> sheet.value(row, column, truth);
@@ -109,7 +112,7 @@ final class WorkbookOutput {
     private String sheetName() {
         String base = target.getFileName().toString().replaceFirst("\\.[^.]*$", "");
         String plain = base.replaceAll("[\\[\\]:*?/\\\\']", "_");
-        return plain.substring(0, Math.min(31, plain.length()));
+        return plain.isBlank() ? "rows" : plain.substring(0, Math.min(31, plain.length()));
     }
 
     private void wantRoom() {
@@ -121,13 +124,18 @@ final class WorkbookOutput {
         if (rows >= MOST_ROWS) {
             wrong.add(String.format("%,d rows, and it holds %,d below the heading", rows, MOST_ROWS - 1));
         }
+        Pattern cannotHold = Pattern.compile(CANNOT_HOLD);
+        fields.stream()
+                .map(Field::name)
+                .filter(n -> n.length() > MOST_LETTERS || cannotHold.matcher(n).find())
+                .forEach(n -> wrong.add("the name of the column " + Visible.markOddities(n)));
         List<String> counts = new ArrayList<>();
         List<String> words = new ArrayList<>();
         for (Field field : fields) {
             String key = field.key();
             switch (field.type()) {
                 case Type.Text _, Type.Unknown _ -> {
-                    counts.add("length(" + key + ") > " + MOST_LETTERS);
+                    counts.add(tooLong(key));
                     words.add("texts longer than 32,767 characters in " + field.name());
                     counts.add("regexp_matches(" + key + ", " + DuckSession.text(CANNOT_HOLD) + ")");
                     words.add("texts with signs that it cannot hold in " + field.name());
@@ -138,7 +146,7 @@ final class WorkbookOutput {
                 }
                 case Type.Decimal(int precision, int scale)
                 when precision > 15 -> {
-                    counts.add("abs(" + key + ") > " + decimals(scale));
+                    counts.add("abs(" + key + ") >= " + decimals(scale));
                     words.add("numbers of more than 15 digits in " + field.name());
                 }
                 case Type.Date _, Type.Timestamp _ -> {
@@ -174,8 +182,14 @@ final class WorkbookOutput {
         }
     }
 
-    /// Above which a number with so many decimals has more than 15 digits.
+    /// Whether a text is too long; a workbook counts letters beyond the basic plane twice.
+    private static String tooLong(String key) {
+        return "length(" + key + ") > " + MOST_LETTERS / 2 + " AND length(" + key + ") + length(regexp_replace(" + key
+                + ", '[^\\x{10000}-\\x{10FFFF}]', '', 'g')) > " + MOST_LETTERS;
+    }
+
+    /// From which on a number with so many decimals has more than 15 digits.
     private static String decimals(int scale) {
-        return BigDecimal.TEN.pow(Math.max(0, 15 - scale)).toPlainString();
+        return BigDecimal.ONE.movePointRight(15 - scale).toPlainString();
     }
 }

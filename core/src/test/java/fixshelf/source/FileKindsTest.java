@@ -234,6 +234,72 @@ class FileKindsTest {
         assertThat(SourceKind.form(file)).isEqualTo(new Form.Database(engine, "", ""));
     }
 
+    /// What a name holds is no setting: behind `?` SQLite would take it for one, and load code for a query that asks.
+    @ParameterizedTest
+    @CsvSource({
+        "sqlite, x.db?enable_load_extension=true",
+        "duckdb, x.db;allow_unsigned_extensions=true",
+        "sqlite, a#b.db",
+        "sqlite, a%3Fb.db"
+    })
+    void theNameOfAFileIsNoSettingOfIt(String engine, String name) throws Exception {
+        Path plain = root.resolve("x.db");
+        try (var connection = java.sql.DriverManager.getConnection("jdbc:" + engine + ":" + plain);
+                var statement = connection.createStatement()) {
+            statement.execute("CREATE TABLE t (a INTEGER)");
+        }
+        Path file = Files.copy(plain, root.resolve(name));
+        assertThat(read(file, Optional.of(new Form.Database(engine, "", "SELECT load_extension('x')")), true))
+                .startsWith(name + " is not opened as a database: there is one of the signs ? ; # % in its path.");
+        assertThat(read(plain, Optional.of(new Form.Database(engine, "", "SELECT load_extension('x')")), true))
+                .startsWith("The query cannot be run in x.db: ");
+    }
+
+    @Test
+    void signsThatAreWrittenByTheirNumbersAreRead() throws Exception {
+        Path file = file(
+                "w.xlsx",
+                Packages.workbook(
+                        Map.of("S", Packages.row(1, "A a_x000D_") + Packages.row(2, "A _x005F_x0041__x2028_ _xZZ_")),
+                        Map.of()));
+        assertThat(read(file, Optional.empty(), true)).startsWith("a\r|_x0041_\u2028 _xZZ_ //");
+    }
+
+    /// Whether a blank row at the top is written into the file or left out of it, the first that is used is the
+    /// heading.
+    @Test
+    void blankRowsAtTheTopOfABlockAreNoRows() throws Exception {
+        for (String blank : List.of("", "<row r=\"3\"/>", "<row r=\"3\"><c r=\"A3\" s=\"1\"/></row>")) {
+            Path file = file(
+                    "b" + blank.length() + ".xlsx",
+                    Packages.workbook(
+                            Map.of("S", blank + Packages.row(4, "A a", "B b") + Packages.row(6, "A 1")), Map.of()));
+            assertThat(read(file, Optional.of(new Form.Workbook("", "A3:B9", false, false)), true))
+                    .isEqualTo("a,b|∅,∅|1,∅ // Sheet S, A4:B6 is used.");
+        }
+    }
+
+    @Test
+    void aTableIsNoWiderThanTheWidestSheet() throws Exception {
+        String wide = java.util.stream.IntStream.range(0, 16_385)
+                .mapToObj(i -> "\"c" + i + "\":1")
+                .collect(Collectors.joining(","));
+        assertThat(read(file("wide.json", "[{" + wide + "}]"), Optional.empty(), true))
+                .startsWith("wide.json has more than 16,384 columns");
+        assertThat(read(file("a[1].parquet", "PAR1...."), Optional.empty(), true))
+                .startsWith("a[1].parquet cannot be read:");
+    }
+
+    /// Looked at once, unless it changed.
+    @Test
+    void namesAreThoseOfTheFileAsItIs() throws Exception {
+        Path file = file("j.json", "[{\"a\":1}]");
+        assertThat(read(file, Optional.empty(), true)).isEqualTo("a|1");
+        assertThat(read(file, Optional.of(new Form.Json("x")), true)).startsWith("There is no object");
+        file("j.json", "[{\"b\":1,\"c\":2}]");
+        assertThat(read(file, Optional.empty(), true)).isEqualTo("b,c|1,2");
+    }
+
     @Test
     void whatIsNoWorkbookIsNamed() throws Exception {
         byte[] whole = Packages.workbook(SHEETS, Map.of());

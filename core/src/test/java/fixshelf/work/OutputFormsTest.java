@@ -8,6 +8,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -69,11 +70,53 @@ class OutputFormsTest {
         }
     }
 
+    /// Texts come back as they were, whatever they look like there.
+    @Test
+    void textsComeBackOutOfAWorkbook() throws Exception {
+        List<String> texts = List.of(
+                " lead",
+                "trail ",
+                "a\rb",
+                "a\r\nb",
+                "a\nb",
+                "\t",
+                "_x000D_",
+                "_x005F_",
+                "_x0041_b_xd83d_",
+                "<&>\"']]>",
+                "=1+1",
+                "007",
+                "1e5",
+                "true",
+                "#N/A",
+                "\uFEFFx",
+                "e\u0301",
+                "😀",
+                "\u2028",
+                "x".repeat(32_767));
+        String data = "t\n"
+                + texts.stream()
+                        .map(t -> '"' + t.replace("\"", "\"\"") + "\"\n")
+                        .collect(java.util.stream.Collectors.joining());
+        assertThat(run(data, "", "out.xlsx").problems()).isEmpty();
+        SourceFile written = SourceFile.open(
+                        root.resolve("out.xlsx"), ReadOptions.of("out.xlsx").withNullWords(List.of()))
+                .get();
+        try (fixshelf.engine.DuckSession session =
+                fixshelf.engine.DuckSession.open(List.of(written.file()), java.util.Optional.empty())) {
+            fixshelf.source.CarefulRows.read(written, session, "t").get();
+            assertThat(session.query("SELECT * FROM t").rows().stream().map(r -> r.getFirst()))
+                    .containsExactlyElementsOf(texts);
+        }
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = ';',
             quoteCharacter = '~',
             value = {
+                "0.12345678901234567; n: \"decimal(18,17)\"; 1 numbers of more than 15 digits in n",
+                "EMOJI; n: text; 1 texts longer than 32,767 characters in n",
                 "1000000000000000; n: integer; 1 numbers of more than 15 digits in n",
                 "1900-02-28; n: date; 1 days before 1900-03-01 in n",
                 "12345678901234.56; n: \"decimal(18,2)\"; 1 numbers of more than 15 digits in n",
@@ -81,7 +124,7 @@ class OutputFormsTest {
                 "LONG; n: text; 1 texts longer than 32,767 characters in n"
             })
     void whatAWorkbookCannotHoldStopsTheRun(String value, String type, String what) throws Exception {
-        String data = "n\n" + value.replace("LONG", "x".repeat(32_768)) + "\n";
+        String data = "n\n" + value.replace("LONG", "x".repeat(32_768)).replace("EMOJI", "😀".repeat(16_384)) + "\n";
         Outcome<JobRun.Report> run = run(data, "  - read_as: {" + type + "}\n", "out.xlsx");
         assertThat(run.problems())
                 .extracting(p -> p.what())

@@ -1,63 +1,45 @@
 package fixshelf.source;
 
-import fixshelf.engine.Stop;
 import fixshelf.language.Names;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
-import java.math.BigDecimal;
 import java.nio.file.Path;
-import java.sql.Blob;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.ResultSet;
-import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
-import java.util.Optional;
 import java.util.Properties;
-import org.jspecify.annotations.Nullable;
 
-/// The rows of a table, or of a query, of a database that is a file: SQLite or DuckDB. It is opened for reading only,
-/// and a query reaches nothing outside it. Every value comes as text: numbers of SQLite as their shortest digits,
-/// bytes as
-/// hexadecimal digits.
-final class DatabaseRecords implements Records {
+/// Databases that are files, SQLite and DuckDB: the rows of a table, or of a query. A file is opened for reading only,
+/// and a query reaches nothing outside it.
+final class DatabaseFile {
     private final Path file;
+    private final ReadOptions.Form.Database form;
     private final boolean sqlite;
-    private final Connection connection;
-    private final Statement statement;
-    private final ResultSet rows;
-    private final List<String> names = new ArrayList<>();
-    private int line;
 
-    DatabaseRecords(Path file, ReadOptions.Form.Database form) {
+    DatabaseFile(Path file, ReadOptions.Form.Database form) {
         this.file = file;
+        this.form = form;
         this.sqlite = form.engine().equals("sqlite");
+    }
+
+    Records records() {
+        wantPlainPath();
+        Connection connection;
         try {
             connection = open();
         } catch (SQLException e) {
             throw broken(e);
         }
         try {
-            statement = connection.createStatement();
-            String query = query(form);
-            Stop.began(this::cancel);
-            try {
-                rows = statement.executeQuery(query);
-            } finally {
-                Stop.ended();
-            }
-            ResultSetMetaData meta = rows.getMetaData();
-            for (int i = 1; i <= meta.getColumnCount(); i++) {
-                names.add(meta.getColumnLabel(i));
-            }
+            return new QueryRecords(connection, query(connection), this::broken);
         } catch (SQLException e) {
-            close();
+            close(connection);
             throw form.query().isEmpty()
                     ? broken(e)
                     : problem(
@@ -65,16 +47,27 @@ final class DatabaseRecords implements Records {
                             "The query cannot be run in " + file.getFileName() + ": " + first(e) + ".",
                             "Mend the query; it is one SELECT over the tables of this file.");
         } catch (ProblemException e) {
-            close();
+            close(connection);
             throw e;
         }
     }
 
-    private void cancel() {
+    private static void close(Connection connection) {
         try {
-            statement.cancel();
+            connection.close();
         } catch (SQLException e) {
-            System.getLogger(DatabaseRecords.class.getName()).log(System.Logger.Level.DEBUG, "nothing to cancel", e);
+            System.getLogger(DatabaseFile.class.getName()).log(System.Logger.Level.DEBUG, "not closed", e);
+        }
+    }
+
+    /// What stands behind such a sign in a path would be taken for settings of the connection: a file that came from a
+    /// stranger could switch on by its name what opening it must not do.
+    private void wantPlainPath() {
+        if (file.toString().chars().anyMatch(c -> "?;#%".indexOf(c) >= 0)) {
+            throw problem(
+                    Code.FILE_BROKEN,
+                    file.getFileName() + " is not opened as a database: there is one of the signs ? ; # % in its path.",
+                    "Give it, or its folder, a name without them.");
         }
     }
 
@@ -86,6 +79,8 @@ final class DatabaseRecords implements Records {
             return DriverManager.getConnection("jdbc:sqlite:" + file, properties);
         }
         properties.setProperty("duckdb.read_only", "true");
+        // Rows are handed over as they come.
+        properties.setProperty("jdbc_stream_results", "true");
         properties.setProperty("autoinstall_known_extensions", "false");
         properties.setProperty("autoload_known_extensions", "false");
         Connection opened = DriverManager.getConnection("jdbc:duckdb:" + file, properties);
@@ -96,11 +91,11 @@ final class DatabaseRecords implements Records {
         return opened;
     }
 
-    private String query(ReadOptions.Form.Database form) throws SQLException {
+    private String query(Connection connection) throws SQLException {
         if (!form.query().isEmpty()) {
             return form.query();
         }
-        List<String> tables = tables();
+        List<String> tables = tables(connection);
         if (form.table().isEmpty() && tables.size() != 1) {
             throw problem(
                     Code.NO_SUCH,
@@ -125,7 +120,7 @@ final class DatabaseRecords implements Records {
         return String.join(", ", tables.stream().limit(20).toList()) + (tables.size() > 20 ? ", …" : "");
     }
 
-    private List<String> tables() throws SQLException {
+    private List<String> tables(Connection connection) throws SQLException {
         String query = sqlite
                 ? "SELECT name FROM sqlite_master WHERE type IN ('table', 'view') AND name NOT LIKE 'sqlite\\_%' ESCAPE '\\'"
                         + " ORDER BY name"
@@ -154,47 +149,5 @@ final class DatabaseRecords implements Records {
                 file.getFileName() + " cannot be read as a database of " + (sqlite ? "SQLite" : "DuckDB") + ": "
                         + first(e) + ".",
                 "Ask for it again, or look whether another program has it open.");
-    }
-
-    @Override
-    public List<String> names() {
-        return names;
-    }
-
-    @Override
-    public Optional<Row> next() {
-        try {
-            if (!rows.next()) {
-                return Optional.empty();
-            }
-            List<@Nullable String> cells = new ArrayList<>();
-            for (int i = 1; i <= names.size(); i++) {
-                cells.add(text(i));
-            }
-            return Optional.of(new Row(++line, cells));
-        } catch (SQLException e) {
-            throw broken(e);
-        }
-    }
-
-    private @Nullable String text(int column) throws SQLException {
-        Object value = rows.getObject(column);
-        return switch (value) {
-            case null -> null;
-            case byte[] bytes -> HexFormat.of().formatHex(bytes);
-            case Blob blob -> HexFormat.of().formatHex(blob.getBytes(1, Math.toIntExact(blob.length())));
-            case Double number when Double.isFinite(number) -> WorkbookRecords.digits(BigDecimal.valueOf(number));
-            case BigDecimal number -> number.toPlainString();
-            default -> String.valueOf(rows.getString(column));
-        };
-    }
-
-    @Override
-    public void close() {
-        try {
-            connection.close();
-        } catch (SQLException e) {
-            System.getLogger(DatabaseRecords.class.getName()).log(System.Logger.Level.DEBUG, "not closed", e);
-        }
     }
 }

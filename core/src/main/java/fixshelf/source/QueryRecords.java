@@ -1,0 +1,95 @@
+package fixshelf.source;
+
+import fixshelf.engine.Stop;
+import java.math.BigDecimal;
+import java.sql.Blob;
+import java.sql.Connection;
+import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/// The rows that a query gives, one by one as they come, with every value as text: floating numbers as their shortest
+/// digits, bytes as hexadecimal digits. Closing it closes the connection.
+final class QueryRecords implements Records {
+    private final Connection connection;
+    private final Statement statement;
+    private final ResultSet rows;
+    private final Function<SQLException, RuntimeException> broken;
+    private final List<String> names = new ArrayList<>();
+    private int line;
+
+    /// @param broken what is said where rows cannot be read to their end
+    QueryRecords(Connection connection, String query, Function<SQLException, RuntimeException> broken)
+            throws SQLException {
+        this.connection = connection;
+        this.broken = broken;
+        statement = connection.createStatement();
+        Stop.began(this::cancel);
+        try {
+            rows = statement.executeQuery(query);
+        } finally {
+            Stop.ended();
+        }
+        ResultSetMetaData meta = rows.getMetaData();
+        for (int i = 1; i <= meta.getColumnCount(); i++) {
+            names.add(meta.getColumnLabel(i));
+        }
+    }
+
+    private void cancel() {
+        try {
+            statement.cancel();
+        } catch (SQLException e) {
+            System.getLogger(QueryRecords.class.getName()).log(System.Logger.Level.DEBUG, "nothing to cancel", e);
+        }
+    }
+
+    @Override
+    public List<String> names() {
+        return names;
+    }
+
+    @Override
+    public Optional<Row> next() {
+        try {
+            if (!rows.next()) {
+                return Optional.empty();
+            }
+            List<@Nullable String> cells = new ArrayList<>();
+            for (int i = 1; i <= names.size(); i++) {
+                cells.add(text(i));
+            }
+            return Optional.of(new Row(++line, cells));
+        } catch (SQLException e) {
+            throw broken.apply(e);
+        }
+    }
+
+    private @Nullable String text(int column) throws SQLException {
+        Object value = rows.getObject(column);
+        return switch (value) {
+            case null -> null;
+            case byte[] bytes -> HexFormat.of().formatHex(bytes);
+            case Blob blob -> HexFormat.of().formatHex(blob.getBytes(1, Math.toIntExact(blob.length())));
+            case Double number when Double.isFinite(number) -> WorkbookRecords.digits(BigDecimal.valueOf(number));
+            case BigDecimal number -> number.toPlainString();
+            default -> String.valueOf(rows.getString(column));
+        };
+    }
+
+    @Override
+    public void close() {
+        try {
+            connection.close();
+        } catch (SQLException e) {
+            System.getLogger(QueryRecords.class.getName()).log(System.Logger.Level.DEBUG, "not closed", e);
+        }
+    }
+}
