@@ -6,8 +6,10 @@ import fixshelf.plan.Line;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.ValueKinds;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import java.util.List;
+import java.util.Set;
 
 /// The rows of a file that no page describes.
 final class ReadFile extends BuiltIn {
@@ -59,6 +61,21 @@ final class ReadFile extends BuiltIn {
                         "The rows are a table, or a data frame, called like the file."),
                 BLANKS,
                 List.of());
+    }
+
+    /// Those of the kind of file that is read; of delimited text, where nothing says another kind.
+    @Override
+    public List<Blank<?>> blanksBeside(Line line) {
+        String kind = line.written("kind")
+                .flatMap(Written::texts)
+                .map(List::getFirst)
+                .or(() -> ReadOptions.kindOf(f -> line.written(f).isPresent()))
+                .orElse("delimited");
+        return BLANKS.stream()
+                .filter(b -> b.name().equals("kind")
+                        || b.needed()
+                        || ReadOptions.FIELDS.getOrDefault(kind, Set.of()).contains(b.name()))
+                .toList();
     }
 
     @Override

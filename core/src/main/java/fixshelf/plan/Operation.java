@@ -30,6 +30,11 @@ public interface Operation {
         return false;
     }
 
+    /// The blanks that have a meaning beside those that are filled in a line already.
+    default List<Blank<?>> blanksBeside(Line line) {
+        return blanks();
+    }
+
     default Optional<Blank<?>> blank(String name) {
         return blanks().stream().filter(b -> b.name().equals(name)).findFirst();
     }

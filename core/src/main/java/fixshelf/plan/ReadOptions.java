@@ -4,7 +4,10 @@ import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Predicate;
 
 /// How a file is read. All values are read as text.
 ///
@@ -96,9 +99,30 @@ public record ReadOptions(
         }
     }
 
+    /// The words for kinds of files, each with the fields that say how it is read.
+    public static final Map<String, Set<String>> FIELDS = Map.of(
+            "delimited", Set.of("separator", "quote", "encoding", "heading", "null_words", "bad_rows"),
+            "workbook", Set.of("sheet", "block", "cell_errors", "dates", "heading", "null_words", "bad_rows"),
+            "json", Set.of("rows"),
+            "parquet", Set.of(),
+            "sqlite", Set.of("table", "query"),
+            "duckdb", Set.of("table", "query"),
+            "places", Set.of("places", "encoding", "heading", "null_words", "bad_rows"));
+
     /// The words for kinds of files.
     public static final List<String> KINDS =
             List.of("delimited", "workbook", "json", "parquet", "sqlite", "duckdb", "places");
+
+    /// The kind of file that fields speak of, where one of them belongs to that kind alone.
+    ///
+    /// @param isWritten whether a field is there
+    public static Optional<String> kindOf(Predicate<String> isWritten) {
+        return KINDS.stream()
+                .filter(kind -> FIELDS.get(kind).stream().filter(isWritten).anyMatch(f -> FIELDS.entrySet().stream()
+                        .allMatch(other ->
+                                other.getKey().equals(kind) || !other.getValue().contains(f))))
+                .findFirst();
+    }
 
     /// The common encodings, for completion; every other that Java knows can be named too.
     public static final List<String> ENCODINGS =

@@ -2,6 +2,7 @@ package fixshelf.shelf;
 
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.ReadOptions.Form;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -12,54 +13,40 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
+import java.util.function.Predicate;
 
 /// The fields that say what kind of file is read, and what is said of that kind alone.
 final class FormFields {
-    private static final Map<String, Set<String>> OF_KIND = Map.of(
-            "workbook", Set.of("sheet", "block", "cell_errors", "dates"),
-            "json", Set.of("rows"),
-            "places", Set.of("places"),
-            "sqlite", Set.of("table", "query"),
-            "duckdb", Set.of("table", "query"),
-            "parquet", Set.of(),
-            "delimited", Set.of());
-
     private FormFields() {}
 
     /// The kind with what is said of it; empty where the file itself will say it.
     ///
+    /// @param isWritten whether a field is there
     /// @param field what stands in a field, if anything
     /// @param places those of the field `places`
-    static Outcome<Optional<Form>> form(Function<String, Optional<String>> field, List<String> places) {
+    static Outcome<Optional<Form>> form(
+            Predicate<String> isWritten, Function<String, Optional<String>> field, List<String> places) {
         Optional<String> said = field.apply("kind").map(String::strip).filter(k -> !k.isEmpty());
-        List<String> only = OF_KIND.values().stream()
-                .flatMap(Set::stream)
-                .filter(f ->
-                        f.equals("places") ? !places.isEmpty() : field.apply(f).isPresent())
-                .sorted()
-                .toList();
-        boolean both = said.isEmpty() && only.stream().anyMatch(Set.of("table", "query")::contains);
-        if (both) {
+        if (said.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {
             return problem("Which kind of database is it?", "Write `kind: sqlite` or `kind: duckdb` beside the table.");
         }
-        String kind = said.orElseGet(() -> only.stream()
-                .findFirst()
-                .map(f -> OF_KIND.entrySet().stream()
-                        .filter(k -> k.getValue().contains(f))
-                        .findFirst()
-                        .orElseThrow()
-                        .getKey())
-                .orElse(""));
-        if (kind.isEmpty()) {
+        Optional<String> found = said.or(() -> ReadOptions.kindOf(isWritten));
+        if (found.isEmpty()) {
             return Outcome.of(Optional.empty());
         }
+        String kind = found.get();
         if (!ReadOptions.KINDS.contains(kind)) {
             return problem(
                     "There is no kind of file " + kind + " here.",
                     "Known: " + String.join(", ", ReadOptions.KINDS) + ".");
         }
-        Optional<String> foreign =
-                only.stream().filter(f -> !OF_KIND.get(kind).contains(f)).findFirst();
+        Set<String> own = ReadOptions.FIELDS.get(kind);
+        Optional<String> foreign = ReadOptions.FIELDS.values().stream()
+                .flatMap(Set::stream)
+                .distinct()
+                .sorted()
+                .filter(f -> isWritten.test(f) && !own.contains(f))
+                .findFirst();
         if (foreign.isPresent()) {
             return problem("A file of kind " + kind + " has no " + foreign.get() + ".", "Leave it out.");
         }
@@ -118,11 +105,12 @@ final class FormFields {
         return Outcome.failed(Problem.about(Code.BAD_FIELD, "kind", what, todo));
     }
 
-    /// The fields of a kind as they are written on a page; none for delimited text.
-    static Map<String, String> written(ReadOptions options) {
-        Map<String, String> fields = new LinkedHashMap<>();
-        options.form().filter(f -> !(f instanceof Form.Delimited)).ifPresent(f -> fields.put("kind", f.word()));
-        switch (options.form().orElse(new Form.Delimited())) {
+    /// The fields that say how a file of another kind than delimited text is read.
+    static Map<String, Written> written(ReadOptions options) {
+        Map<String, Written> fields = new LinkedHashMap<>();
+        Form form = options.form().orElseThrow();
+        fields.put("kind", Written.word(form.word()));
+        switch (form) {
             case Form.Workbook(String sheet, String block, boolean errorsAsText, boolean serials) -> {
                 put(fields, "sheet", sheet);
                 put(fields, "block", block);
@@ -130,19 +118,35 @@ final class FormFields {
                 put(fields, "dates", serials ? "serials" : "");
             }
             case Form.Json(String rows) -> put(fields, "rows", rows);
-            case Form.Places(List<Integer> starts) -> fields.put("places", starts.toString());
+            case Form.Places(List<Integer> starts) ->
+                fields.put(
+                        "places",
+                        Written.words(starts.stream().map(String::valueOf).toList()));
             case Form.Database(String _, String table, String query) -> {
                 put(fields, "table", table);
                 put(fields, "query", query);
             }
             case Form.Parquet(), Form.Delimited() -> {}
         }
+        Set<String> known = ReadOptions.FIELDS.get(form.word());
+        if (known.contains("encoding")) {
+            fields.put("encoding", Written.word(options.encoding()));
+        }
+        if (known.contains("heading") && !options.heading()) {
+            fields.put("heading", Written.word("false"));
+        }
+        if (known.contains("null_words")) {
+            fields.put("null_words", Written.words(options.nullWords()));
+        }
+        if (known.contains("bad_rows") && options.leaveOutBadRows()) {
+            fields.put("bad_rows", Written.word("leave_out"));
+        }
         return fields;
     }
 
-    private static void put(Map<String, String> fields, String name, String value) {
+    private static void put(Map<String, Written> fields, String name, String value) {
         if (!value.isEmpty()) {
-            fields.put(name, value);
+            fields.put(name, Written.word(value));
         }
     }
 }

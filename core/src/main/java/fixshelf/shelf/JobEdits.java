@@ -204,12 +204,7 @@ public final class JobEdits {
         if (options.form()
                 .filter(f -> !(f instanceof ReadOptions.Form.Delimited))
                 .isPresent()) {
-            FormFields.written(options)
-                    .forEach((name, value) ->
-                            fields.add(name + ": " + (name.equals("places") ? value : YamlText.scalar(value))));
-            if (!options.heading()) {
-                fields.add("heading: false");
-            }
+            FormFields.written(options).forEach((name, value) -> fields.add(YamlText.field(name, value, "")));
             return fields;
         }
         fields.add("separator: " + YamlText.scalar(String.valueOf(options.separator())));

@@ -269,6 +269,7 @@ final class LineFields {
     /// The kind of file that a line reads, or what is wrong with what it says of that.
     static Outcome<Optional<ReadOptions.Form>> form(Line line) {
         return FormFields.form(
+                name -> line.written(name).isPresent(),
                 name -> line.written(name)
                         .filter(Written.Word.class::isInstance)
                         .map(w -> ((Written.Word) w).text()),
@@ -289,16 +290,7 @@ final class LineFields {
         if (options.form()
                 .filter(f -> !(f instanceof ReadOptions.Form.Delimited))
                 .isPresent()) {
-            FormFields.written(options)
-                    .forEach((name, value) -> blanks.put(
-                            name,
-                            name.equals("places")
-                                    ? Written.words(List.of(
-                                            value.replaceAll("[\\[\\] ]", "").split(",")))
-                                    : Written.word(value)));
-            if (!options.heading()) {
-                blanks.put("heading", Written.word("false"));
-            }
+            blanks.putAll(FormFields.written(options));
             return new Line(Line.READ_FILE, blanks);
         }
         blanks.put("separator", Written.word(String.valueOf(options.separator())));

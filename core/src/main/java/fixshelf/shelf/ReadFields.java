@@ -72,6 +72,7 @@ final class ReadFields {
                 .withNullWords(words)
                 .withLeaveOutBadRows(badRows.equals("leave_out"));
         Outcome<Optional<ReadOptions.Form>> form = FormFields.form(
+                fields::has,
                 name -> fields.has(name) ? Optional.of(fields.text(name, "")) : Optional.empty(),
                 fields.texts("places"));
         form.problems().forEach(p -> fields.report(Code.BAD_FIELD, fields.span(), p.what(), p.todo()));

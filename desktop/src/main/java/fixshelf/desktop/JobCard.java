@@ -174,7 +174,7 @@ final class JobCard {
     /// What may be said more: blanks that are not filled, by their names.
     private void addOthers(TextFlow sentence, Line line, int index) {
         List<Blank<?>> open = workbench.shelf().callables().find(line.call()).stream()
-                .flatMap(o -> o.blanks().stream()
+                .flatMap(o -> o.blanksBeside(line).stream()
                         .filter(b -> !b.needed() && line.written(b.name()).isEmpty())
                         .filter(b -> !o.sentence().contains("{" + b.name() + "}")))
                 .toList();
