@@ -41,7 +41,7 @@ public final class Stop {
     }
 
     /// Whether the work of this thread was asked to stop.
-    static boolean isAsked() {
+    public static boolean isAsked() {
         return current().map(Stop::isStopped).orElse(false);
     }
 

@@ -72,7 +72,7 @@ public final class FixEdits {
 
     /// The text with the parameters said anew.
     public static String setParameters(FixPage page, List<ParameterText> parameters) {
-        return FrontEdits.setParameters(page.source(), parameters);
+        return FrontEdits.setParameters(page.source(), parameters, p -> YamlText.scalar(p.fallback()));
     }
 
     /// A parameter as an author types it; an empty `fallback` means that it has none.

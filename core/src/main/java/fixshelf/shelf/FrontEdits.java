@@ -3,6 +3,7 @@ package fixshelf.shelf;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.util.List;
+import java.util.function.Function;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
@@ -45,13 +46,19 @@ final class FrontEdits {
     }
 
     /// The text with the parameters said anew.
-    static String setParameters(SourceText source, List<FixEdits.ParameterText> parameters) {
+    ///
+    /// @param fallback what is written for the value of one that is left out, as YAML
+    static String setParameters(
+            SourceText source,
+            List<FixEdits.ParameterText> parameters,
+            Function<FixEdits.ParameterText, String> fallback) {
         String value = parameters.stream()
                 .map(p -> "\n  " + p.name() + ": {type: " + YamlText.scalar(p.type())
-                        + (p.fallback().isBlank() ? "" : ", default: " + YamlText.scalar(p.fallback()))
+                        + (p.fallback().isBlank() ? "" : ", default: " + fallback.apply(p))
                         + ", about: " + YamlText.scalar(p.about()) + "}")
                 .collect(Collectors.joining());
-        return setField(source, "parameters", value).replace("parameters: \n", "parameters:\n");
+        return setField(source, "parameters", parameters.isEmpty() ? "{}" : value)
+                .replace("parameters: \n", "parameters:\n");
     }
 
     static String splice(String text, Span span, String inside) {

@@ -1,6 +1,7 @@
 package fixshelf.shelf;
 
 import fixshelf.check.Cases;
+import fixshelf.plan.Blank;
 import fixshelf.plan.TableExample;
 import java.util.List;
 import java.util.Map;
@@ -67,9 +68,26 @@ public final class TableFixEdits {
         return FrontEdits.setField(page.source(), field, value);
     }
 
-    /// The text with the parameters said anew.
+    /// The parameters as an author types them; types stay as they are written.
+    public static List<FixEdits.ParameterText> parameters(TableFixPage page) {
+        Map<String, String> types = TableFixPages.types(page.source());
+        return page.parameters().stream()
+                .map(b -> new FixEdits.ParameterText(
+                        b.name(), types.getOrDefault(b.name(), b.kind().name()), said(b), b.about()))
+                .toList();
+    }
+
+    private static <T> String said(Blank<T> blank) {
+        return blank.fallback().map(blank.kind()::say).orElse("");
+    }
+
+    /// The text with the parameters said anew. What stands where one is left out is read as its type says, so that a
+    /// list is written as one.
     public static String setParameters(TableFixPage page, List<FixEdits.ParameterText> parameters) {
-        return FrontEdits.setParameters(page.source(), parameters);
+        return FrontEdits.setParameters(page.source(), parameters, p -> TableFixPages.kind(p.name(), p.type())
+                .flatMap(k -> k.typed(p.fallback()).value())
+                .map(YamlText::written)
+                .orElseGet(() -> YamlText.scalar(p.fallback())));
     }
 
     /// The text with other prose between the title and the lines.

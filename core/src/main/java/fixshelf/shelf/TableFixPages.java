@@ -111,25 +111,42 @@ public final class TableFixPages {
     }
 
     private static Kind<?> kind(String name, String type, Yaml.Fields fields) {
+        return kind(name, type).orElseGet(() -> {
+            fields.report(
+                    Code.WRONG_TYPE,
+                    fields.spanOfValue("type"),
+                    "There is no such type.",
+                    "Known: column, columns, new name, order, condition, table, and the types of values.");
+            return ofValue(name, Type.TEXT);
+        });
+    }
+
+    /// What a parameter of a type takes; empty where there is no such type.
+    static Optional<Kind<?>> kind(String name, String type) {
         return switch (type.strip()) {
-            case "column", "column of text" -> ColumnKinds.COLUMN;
-            case "columns", "columns of text" -> ColumnKinds.COLUMNS;
-            case "new name" -> ColumnKinds.NEW_NAME;
-            case "order" -> ColumnKinds.ORDER;
-            case "condition" -> ExpressionKinds.CONDITION;
-            case "table" -> ValueKinds.SOURCE;
-            default -> {
-                Optional<Type> value = Type.parse(type);
-                if (value.isEmpty()) {
-                    fields.report(
-                            Code.WRONG_TYPE,
-                            fields.spanOfValue("type"),
-                            "There is no such type.",
-                            "Known: column, columns, new name, order, condition, table, and the types of values.");
-                }
-                yield new ArgumentKind(new Parameter(name, value.orElse(Type.TEXT), Optional.empty(), "", false));
-            }
+            case "column", "column of text" -> Optional.of(ColumnKinds.COLUMN);
+            case "columns", "columns of text" -> Optional.of(ColumnKinds.COLUMNS);
+            case "new name" -> Optional.of(ColumnKinds.NEW_NAME);
+            case "order" -> Optional.of(ColumnKinds.ORDER);
+            case "condition" -> Optional.of(ExpressionKinds.CONDITION);
+            case "table" -> Optional.of(ValueKinds.SOURCE);
+            default -> Type.parse(type).map(t -> ofValue(name, t));
         };
+    }
+
+    private static Kind<?> ofValue(String name, Type type) {
+        return new ArgumentKind(new Parameter(name, type, Optional.empty(), "", false));
+    }
+
+    /// The types of the parameters as they are written on a page.
+    static Map<String, String> types(SourceText source) {
+        Map<String, String> types = new LinkedHashMap<>();
+        Yaml.read(source, PageText.of(source).front().orElse(new Span(0, 0)), new ArrayList<>())
+                .flatMap(f -> f.fields("parameters"))
+                .ifPresent(all -> all.names()
+                        .forEach(
+                                n -> all.fields(n).flatMap(f -> f.text("type")).ifPresent(type -> types.put(n, type))));
+        return types;
     }
 
     private List<JobPage.PlacedLine> lines(PageText text) {

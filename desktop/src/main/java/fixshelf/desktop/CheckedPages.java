@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.engine.Stop;
 import fixshelf.language.Definition;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
@@ -87,7 +88,8 @@ final class CheckedPages<T> {
             known.put(page, new Known<>(needs(shelf, page), own));
         }
         List<List<T>> all = pages.stream().map(p -> known.get(p).results()).toList();
-        if (first && !changed.isEmpty()) {
+        // What was stopped on the way says nothing of the pages.
+        if (first && !changed.isEmpty() && !Stop.isAsked()) {
             remembered.ifPresent(r -> r.put(pages, all));
         }
         return all.stream().flatMap(List::stream).toList();

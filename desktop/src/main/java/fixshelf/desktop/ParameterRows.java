@@ -15,6 +15,17 @@ import javafx.scene.layout.VBox;
 
 /// The parameters of a fix, edited in place: name, type, what stands where it is left out, what it is for.
 final class ParameterRows {
+    static final List<String> VALUE_TYPES = List.of(
+            "text",
+            "integer",
+            "decimal(18,2)",
+            "boolean",
+            "date",
+            "timestamp",
+            "list of text",
+            "list of date",
+            "mapping of text to text");
+
     private final GridPane grid = new GridPane();
     private final List<String> types;
     private final int fewest;

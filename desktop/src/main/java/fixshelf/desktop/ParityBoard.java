@@ -71,17 +71,22 @@ final class ParityBoard {
     }
 
     private void heads(List<Language> languages) {
+        languageHeads(grid, languages);
+        for (int f = 0; f < rows.size(); f++) {
+            String name = rows.get(f);
+            grid.add(Ui.blank(name, "fix-link", () -> open.accept(name, languages.getFirst())), 0, f + 1);
+        }
+    }
+
+    /// The names of languages above the columns of a board.
+    static void languageHeads(GridPane board, List<Language> languages) {
         for (int l = 0; l < languages.size(); l++) {
             Label head =
                     Ui.label(languages.get(l).title().replaceFirst(",? (?=\\w+$)|-", "$0\n"), "table-head", "small");
             head.setTextAlignment(TextAlignment.CENTER);
             head.setMinWidth(Region.USE_PREF_SIZE);
             GridPane.setHalignment(head, HPos.CENTER);
-            grid.add(head, l + 1, 0);
-        }
-        for (int f = 0; f < rows.size(); f++) {
-            String name = rows.get(f);
-            grid.add(Ui.blank(name, "fix-link", () -> open.accept(name, languages.getFirst())), 0, f + 1);
+            board.add(head, l + 1, 0);
         }
     }
 

@@ -22,7 +22,6 @@ import javafx.scene.control.Tooltip;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.text.TextAlignment;
 
 /// Table fixes down, and operations when they are asked for, languages across: their cases and examples, run for real.
 /// The cell that is pressed is explained above the board.
@@ -96,14 +95,7 @@ final class TableBoard {
         shown = version;
         List<Language> languages = ParityBoard.others();
         grid.getChildren().clear();
-        for (int l = 0; l < languages.size(); l++) {
-            Label head =
-                    Ui.label(languages.get(l).title().replaceFirst(",? (?=\\w+$)|-", "$0\n"), "table-head", "small");
-            head.setTextAlignment(TextAlignment.CENTER);
-            head.setMinWidth(Region.USE_PREF_SIZE);
-            GridPane.setHalignment(head, HPos.CENTER);
-            grid.add(head, l + 1, 0);
-        }
+        ParityBoard.languageHeads(grid, languages);
         List<Operation> rows = rows(shelf);
         for (int r = 0; r < rows.size(); r++) {
             grid.add(Ui.label(rows.get(r).name(), "mono"), 0, r + 1);

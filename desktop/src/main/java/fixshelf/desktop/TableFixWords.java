@@ -1,7 +1,5 @@
 package fixshelf.desktop;
 
-import fixshelf.plan.Blank;
-import fixshelf.shelf.FixEdits.ParameterText;
 import fixshelf.shelf.TableFixEdits;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.shelf.TablePromise;
@@ -10,7 +8,9 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
+import java.util.function.Function;
 import java.util.function.Supplier;
+import java.util.stream.Stream;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.TextArea;
 import javafx.scene.control.TextField;
@@ -23,21 +23,10 @@ import javafx.scene.layout.VBox;
 /// All of a table fix's page but its lines, edited in place: what it is called, how a line says it, what it is for, its
 /// parameters and promises.
 final class TableFixWords {
-    private static final List<String> TYPES = List.of(
-            "column",
-            "columns",
-            "new name",
-            "order",
-            "condition",
-            "table",
-            "text",
-            "integer",
-            "decimal(18,2)",
-            "boolean",
-            "date",
-            "timestamp",
-            "list of text",
-            "mapping of text to text");
+    private static final List<String> TYPES = Stream.concat(
+                    Stream.of("column", "columns", "new name", "order", "condition", "table"),
+                    ParameterRows.VALUE_TYPES.stream())
+            .toList();
 
     private final Workbench workbench;
     private final Supplier<Optional<TableFixPage>> page;
@@ -73,22 +62,18 @@ final class TableFixWords {
         prose.setWrapText(true);
         prose.setPrefRowCount(3);
         parameters = new ParameterRows(TYPES, 0, texts -> with(p -> TableFixEdits.setParameters(p, texts)));
-        Ui.onLeaving(title, () -> with(p -> TableFixEdits.setTitle(p, title.getText())));
         Ui.onLeaving(
-                name,
-                () -> with(p -> TableFixEdits.setField(
-                        p, "fix", YamlText.scalar(name.getText().strip()))));
-        Ui.onLeaving(
-                reads,
-                () -> with(p -> TableFixEdits.setField(
-                        p, "reads", YamlText.scalar(reads.getText().strip()))));
-        prose.focusedProperty().addListener((_, _, now) -> {
-            if (!now) {
-                with(p -> p.prose().equals(prose.getText().strip())
+                title,
+                () -> with(p -> p.title().equals(title.getText().strip())
                         ? p.source().text()
-                        : TableFixEdits.setProse(p, prose.getText()));
-            }
-        });
+                        : TableFixEdits.setTitle(p, title.getText())));
+        Ui.onLeaving(name, () -> field(TableFixPage::name, "fix", name));
+        Ui.onLeaving(reads, () -> field(TableFixPage::reads, "reads", reads));
+        Ui.onLeaving(
+                prose,
+                () -> with(p -> p.prose().equals(prose.getText().strip())
+                        ? p.source().text()
+                        : TableFixEdits.setProse(p, prose.getText())));
         more.setId("more-table-promise");
         more.setPromptText("unique_by key   filled key");
         more.setAccessibleText("One more promise");
@@ -112,7 +97,15 @@ final class TableFixWords {
         return new VBox(6, promises, kept);
     }
 
-    private void with(java.util.function.Function<TableFixPage, String> change) {
+    /// Sets a field of the page to what stands in a text field, unless it says that already.
+    private void field(Function<TableFixPage, String> now, String field, TextField typed) {
+        String text = typed.getText().strip();
+        with(p -> now.apply(p).equals(text)
+                ? p.source().text()
+                : TableFixEdits.setField(p, field, YamlText.scalar(text)));
+    }
+
+    private void with(Function<TableFixPage, String> change) {
         page.get().ifPresent(p -> {
             String text = change.apply(p);
             if (!text.equals(p.source().text())) {
@@ -129,7 +122,7 @@ final class TableFixWords {
         if (!prose.isFocused() && !prose.getText().equals(now.prose())) {
             prose.setText(now.prose());
         }
-        parameters.show(texts(now));
+        parameters.show(TableFixEdits.parameters(now));
         fillPromises(now);
         filling = false;
     }
@@ -138,16 +131,6 @@ final class TableFixWords {
         if (!field.isFocused() && !field.getText().equals(text)) {
             field.setText(text);
         }
-    }
-
-    private static List<ParameterText> texts(TableFixPage page) {
-        List<ParameterText> texts = new ArrayList<>();
-        for (Blank<?> blank : page.parameters()) {
-            String fallback =
-                    blank.fallback().map(f -> TablePlace.say(blank, f)).orElse("");
-            texts.add(new ParameterText(blank.name(), blank.kind().name(), fallback, blank.about()));
-        }
-        return texts;
     }
 
     private void fillPromises(TableFixPage now) {

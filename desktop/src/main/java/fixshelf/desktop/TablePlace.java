@@ -214,6 +214,7 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
     }
 
     private void keep() {
+        Ui.commitTyped(form);
         Outcome<Path> kept = workbench.keep(Objects.requireNonNull(file));
         trying.say(kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence(), !kept.isPresent());
         fill();

@@ -22,6 +22,7 @@ final class TablePromiseLines {
 
     /// A line for each promise, and the table that breaks it.
     static VBox of(Workbench workbench, TableFixPage fix) {
+        workbench.wantPromises(fix);
         VBox lines = Ui.column("promises");
         Optional<List<TablePromiseResult>> results = workbench.promisesOf(fix);
         for (TablePromise promise : fix.promises()) {

@@ -1,10 +1,12 @@
 package fixshelf.desktop;
 
 import java.util.List;
+import javafx.animation.PauseTransition;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.control.TextInputControl;
 import javafx.scene.control.ScrollPane;
 import javafx.scene.control.Tooltip;
 import javafx.scene.layout.HBox;
@@ -12,6 +14,7 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.Text;
+import javafx.util.Duration;
 
 /// Small builders of nodes, so that views read as what they show.
 final class Ui {
@@ -31,14 +34,41 @@ final class Ui {
         return label;
     }
 
-    /// Runs `commit` when a field is left, and on Enter.
-    static void onLeaving(TextField field, Runnable commit) {
-        field.focusedProperty().addListener((_, _, now) -> {
-            if (!now) {
+    private static final String COMMIT = "commit";
+    private static final Duration MOMENT = Duration.millis(400);
+
+    /// Runs `commit` when a field is left, on Enter, and a moment after the last letter, so that what is typed counts
+    /// as written before the field is left.
+    static void onLeaving(TextInputControl field, Runnable commit) {
+        PauseTransition pause = new PauseTransition(MOMENT);
+        pause.setOnFinished(_ -> {
+            if (field.isFocused()) {
                 commit.run();
             }
         });
-        field.setOnAction(_ -> commit.run());
+        field.textProperty().addListener((_, _, _) -> {
+            if (field.isFocused()) {
+                pause.playFromStart();
+            }
+        });
+        field.focusedProperty().addListener((_, _, now) -> {
+            if (!now) {
+                pause.stop();
+                commit.run();
+            }
+        });
+        if (field instanceof TextField line) {
+            line.setOnAction(_ -> commit.run());
+        }
+        field.getProperties().put(COMMIT, commit);
+    }
+
+    /// Commits what is being typed in a field of [#onLeaving], without leaving it.
+    static void commitTyped(Node inside) {
+        Node owner = inside.getScene() == null ? null : inside.getScene().getFocusOwner();
+        if (owner != null && owner.getProperties().get(COMMIT) instanceof Runnable commit) {
+            commit.run();
+        }
     }
 
     static Button button(Command command, String... classes) {

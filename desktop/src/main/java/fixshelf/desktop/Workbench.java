@@ -7,6 +7,7 @@ import fixshelf.check.Promises;
 import fixshelf.desktop.Background.Request;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
+import fixshelf.engine.Stop;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -167,15 +168,17 @@ final class Workbench implements AutoCloseable {
         return tablePromises;
     }
 
-    /// What came of the promises of a table fix as it stands now; where that is not known yet, they are tried.
+    /// What came of the promises of a table fix as it stands now; nothing where they were not tried yet.
     Optional<List<TablePromiseResult>> promisesOf(TableFixPage page) {
-        if (page.promises().isEmpty()) {
-            return Optional.of(List.of());
-        }
         List<TablePromiseResult> known =
                 tablePromises.get().stream().filter(r -> r.page() == page).toList();
-        if (!known.isEmpty()) {
-            return Optional.of(known);
+        return known.isEmpty() && !page.promises().isEmpty() ? Optional.empty() : Optional.of(known);
+    }
+
+    /// Has the promises of a table fix tried, where that was not done for it as it stands now.
+    void wantPromises(TableFixPage page) {
+        if (promisesOf(page).isPresent()) {
+            return;
         }
         Shelf now = shelf();
         background.ask(
@@ -186,7 +189,6 @@ final class Workbench implements AutoCloseable {
                             .forEach(all::add);
                     tablePromises.set(all);
                 });
-        return Optional.empty();
     }
 
     List<JobParity> resultsOf(TableFixPage page) {
@@ -342,7 +344,9 @@ final class Workbench implements AutoCloseable {
             TablesChecked before = TABLES.get();
             Map<String, List<JobParity>> all =
                     before.texts().equals(texts) ? before.results() : tableCases(now, duckdb);
-            TABLES.set(new TablesChecked(texts, all));
+            if (!Stop.isAsked()) {
+                TABLES.set(new TablesChecked(texts, all));
+            }
             checkedPages = pages;
             tableCases = all;
         }

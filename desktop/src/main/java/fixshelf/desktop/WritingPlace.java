@@ -35,25 +35,14 @@ import org.jspecify.annotations.Nullable;
 
 /// A fix being written: the page on the left, what it does on your data and its cases on the right.
 final class WritingPlace {
-    private static final List<String> TYPES = List.of(
-            "text",
-            "integer",
-            "decimal(18,2)",
-            "boolean",
-            "date",
-            "timestamp",
-            "list of text",
-            "list of date",
-            "mapping of text to text");
-
     private final Workbench workbench;
     private final Runnable changed;
     private final TextField title = new TextField();
     private final TextField name = new TextField();
     private final ComboBox<String> returns = new ComboBox<>();
     private final TextArea prose = new TextArea();
-    private final ParameterRows parameters =
-            new ParameterRows(TYPES, 1, texts -> page().ifPresent(p -> edit(FixEdits.setParameters(p, texts))));
+    private final ParameterRows parameters = new ParameterRows(
+            ParameterRows.VALUE_TYPES, 1, texts -> page().ifPresent(p -> edit(FixEdits.setParameters(p, texts))));
     private final VBox problems = new VBox(4);
     private final FlowPane promises = new FlowPane(16, 6);
     private final VBox promisesKept = new VBox();
@@ -83,7 +72,7 @@ final class WritingPlace {
         name.getStyleClass().add("mono");
         name.setPrefColumnCount(15);
         name.setAccessibleText("Name of the fix");
-        returns.getItems().setAll(TYPES);
+        returns.getItems().setAll(ParameterRows.VALUE_TYPES);
         returns.setEditable(true);
         returns.setPrefWidth(140);
         prose.setWrapText(true);
@@ -93,12 +82,9 @@ final class WritingPlace {
         Ui.onLeaving(title, () -> page().ifPresent(p -> edit(FixEdits.setTitle(p, title.getText()))));
         Ui.onLeaving(name, () -> page().ifPresent(
                         p -> edit(FixEdits.setField(p, "fix", name.getText().strip()))));
-        prose.focusedProperty().addListener((_, _, now) -> {
-            if (!now) {
-                page().filter(p -> !p.prose().equals(prose.getText().strip()))
-                        .ifPresent(p -> edit(FixEdits.setProse(p, prose.getText())));
-            }
-        });
+        Ui.onLeaving(prose, () -> page().filter(
+                        p -> !p.prose().equals(prose.getText().strip()))
+                .ifPresent(p -> edit(FixEdits.setProse(p, prose.getText()))));
         returns.valueProperty().addListener((_, _, type) -> {
             if (!filling && type != null) {
                 page().filter(p -> !p.returns().label().equals(type))
@@ -338,6 +324,7 @@ final class WritingPlace {
 
     private void keep() {
         if (file != null) {
+            Ui.commitTyped(form);
             Outcome<Path> kept = workbench.keep(file);
             tell(kept.isPresent() ? "Kept." : kept.problems().getFirst().sentence());
             fillButtons();
