@@ -3,7 +3,6 @@ package fixshelf.work;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
-import fixshelf.plan.AlteredNumbers;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
@@ -18,7 +17,6 @@ import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.IdentityHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -46,6 +44,7 @@ public final class Preview implements AutoCloseable {
     private final long staged;
     private final Map<String, Table> tables = new HashMap<>();
     private final Set<String> others = new HashSet<>();
+    private final ReportTables reports = new ReportTables(this);
     private int nextTable;
 
     /// The table after a line, and what the line did; each row knows its place before the line.
@@ -179,7 +178,7 @@ public final class Preview implements AutoCloseable {
     }
 
     /// The tables that a line is worked out of.
-    private Function<Relation, String> bases(PlannedJob job) {
+    Function<Relation, String> bases(PlannedJob job) {
         return relation -> switch (relation) {
             case Relation.Result(int line, var _) -> table(job, line).name();
             case Relation.Source other when other == job.plan().read() -> first(other);
@@ -282,68 +281,13 @@ public final class Preview implements AutoCloseable {
                         number(counts, 1),
                         number(counts, 2),
                         repeats(step, before.name()),
-                        reports(job, step, name, number(counts, 1)),
+                        reports.counted(job, step, name, number(counts, 1)),
                         step.goesOn()),
                 view);
     }
 
     private static long number(Grid grid, int column) {
         return ((Number) Objects.requireNonNull(grid.rows().getFirst().get(column))).longValue();
-    }
-
-    private List<LineEffect.Counted> reports(PlannedJob job, Step step, String table, long changed) {
-        Map<Relation, String> shared = sharedCells(job, step);
-        try {
-            return step.reports().stream()
-                    .map(r -> new LineEffect.Counted(
-                            r.name(), r.words(), counted(job, step, r, table, changed, shared), r.breaks()))
-                    .toList();
-        } finally {
-            shared.values().forEach(t -> loaded.session().run("DROP TABLE " + t));
-        }
-    }
-
-    private long counted(
-            PlannedJob job,
-            Step step,
-            Operation.Report report,
-            String table,
-            long changed,
-            Map<Relation, String> shared) {
-        if (!AlteredNumbers.isReport(report)) {
-            String rows = Rows.beside(report.relation(), bases(job), shared);
-            return loaded.session().number("SELECT count(*) FROM (" + rows + ")");
-        }
-        return changed == 0
-                ? 0
-                : loaded.session().number(altered(job, step, report, table).count());
-    }
-
-    /// A report, out of the tables that are there where it tells of changed cells.
-    private String beside(PlannedJob job, Operation.Report report) {
-        Optional<Step> told = job.plan().steps().stream()
-                .filter(s ->
-                        AlteredNumbers.isReport(report) && s.reports().stream().anyMatch(r -> r == report))
-                .findFirst();
-        return told.map(s ->
-                        altered(job, s, report, table(job, s.number()).name()).query(bases(job)))
-                .orElseGet(() -> Rows.beside(report.relation(), bases(job)));
-    }
-
-    private AlteredRows altered(PlannedJob job, Step step, Operation.Report report, String table) {
-        Step last = job.plan().before(step.number());
-        return new AlteredRows(report, table(job, last.number()).name(), last.fields(), table);
-    }
-
-    /// Tables of cells that several reports look at, such as keys that went through a fix: worked out once.
-    private Map<Relation, String> sharedCells(PlannedJob job, Step step) {
-        Map<Relation, String> tables = new IdentityHashMap<>();
-        for (Relation cells : step.cellsOfSeveralReports()) {
-            String name = "shared_" + nextTable++;
-            loaded.session().run("CREATE TABLE " + name + " AS " + Rows.beside(cells, bases(job)));
-            tables.put(cells, name);
-        }
-        return tables;
     }
 
     private Optional<LineEffect.Repeats> repeats(Step step, String before) {
@@ -388,6 +332,11 @@ public final class Preview implements AutoCloseable {
         loaded.session()
                 .run("CREATE OR REPLACE TABLE " + table + " AS SELECT * FROM (" + Rows.beside(relation, bases(job))
                         + ") ORDER BY p LIMIT " + most);
+    }
+
+    /// A name for one more table.
+    String newTable(String kind) {
+        return kind + "_" + nextTable++;
     }
 
     DuckSession session() {
@@ -442,13 +391,13 @@ public final class Preview implements AutoCloseable {
 
     /// How many rows a report of a line has.
     public Outcome<Long> count(PlannedJob job, Operation.Report report) {
-        return guarded(() -> loaded.session().number("SELECT count(*) FROM (" + beside(job, report) + ")"));
+        return guarded(() -> loaded.session().number("SELECT count(*) FROM (" + reports.query(job, report) + ")"));
     }
 
     /// Some rows of a report of a line, from `offset`, counted from 0.
     public Outcome<List<PreviewRow>> rows(PlannedJob job, Operation.Report report, long offset, int limit) {
         return guarded(() -> {
-            String query = beside(job, report);
+            String query = reports.query(job, report);
             Grid grid = loaded.session()
                     .query("SELECT * FROM (" + query + ") ORDER BY p LIMIT " + limit + " OFFSET " + offset);
             return PreviewRow.of(grid, report.relation().shape().fields());
