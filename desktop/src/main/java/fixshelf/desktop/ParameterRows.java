@@ -92,7 +92,7 @@ final class ParameterRows {
         type.getItems().setAll(types);
         type.setEditable(true);
         type.setValue(parameter.type());
-        type.setPrefWidth(120);
+        type.setPrefWidth(146);
         type.setAccessibleText("Type of " + parameter.name());
         TextField fallback = new TextField(parameter.fallback());
         fallback.setPromptText("required");
