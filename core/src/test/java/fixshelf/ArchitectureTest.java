@@ -24,7 +24,8 @@ class ArchitectureTest {
             "source",
             "check",
             "export",
-            "work");
+            "work",
+            "profile");
 
     private final JavaClasses classes = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)

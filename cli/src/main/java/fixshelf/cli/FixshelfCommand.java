@@ -30,6 +30,7 @@ import picocli.CommandLine.Spec;
             AllowCommand.class,
             TryCommand.class,
             ReadCommand.class,
+            LookCommand.class,
             WhereUsedCommand.class,
             OperationsCommand.class,
             LedgerCommand.class,
@@ -45,6 +46,7 @@ public final class FixshelfCommand implements Runnable {
     /// The whole command line; the window adds its own commands to it.
     public static CommandLine commandLine() {
         CommandLine line = new CommandLine(new FixshelfCommand());
+        line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setOut(TerminalWriter.over(line.getOut()));
         line.setErr(TerminalWriter.over(line.getErr()));
         line.getSubcommands()

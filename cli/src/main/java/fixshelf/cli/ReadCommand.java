@@ -6,12 +6,9 @@ import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
-import fixshelf.source.DelimitedShape;
 import fixshelf.plan.ReadOptions;
 import fixshelf.type.Column;
 import fixshelf.work.Preview;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -42,26 +39,14 @@ final class ReadCommand extends ShelfOption {
 
     private int read(Shelf shelf) {
         Path whole = file.toAbsolutePath().normalize();
-        String path =
-                whole.startsWith(shelf.root()) ? shelf.root().relativize(whole).toString() : whole.toString();
-        Outcome<SourceFile> opened = open(whole, path, shelf.settings().nullWords());
+        Outcome<SourceFile> opened = Sources.detected(
+                whole, Sources.path(shelf, whole), shelf.settings().nullWords());
         Outcome<Preview> preview = opened.then(f -> Preview.open(f, Math.max(rows, 1), Math.max(rows, 1)));
         if (!preview.isPresent()) {
             return Output.problems(out(), err(), preview.problems(), json);
         }
         try (Preview looked = preview.get()) {
             return print(shelf, opened.get(), looked);
-        }
-    }
-
-    private static Outcome<SourceFile> open(Path whole, String path, List<String> nullWords) {
-        if (!Files.isRegularFile(whole)) {
-            return SourceFile.open(whole, ReadOptions.of(path));
-        }
-        try {
-            return SourceFile.open(whole, DelimitedShape.detect(whole, path, nullWords));
-        } catch (IOException e) {
-            return SourceFile.open(whole, ReadOptions.of(path));
         }
     }
 

@@ -46,6 +46,7 @@ public enum Code {
     CHECK_BROKEN("E311"),
     NOT_LOOKED_AT("E312"),
     FILE_BROKEN("E313"),
+    TOO_MANY_VALUES("E314"),
     CANNOT_HOLD("E511");
 
     private final String id;

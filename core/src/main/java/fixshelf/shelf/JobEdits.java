@@ -10,6 +10,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /// Changes one line or output of a job's page and leaves every other byte as it was.
 public final class JobEdits {
@@ -17,8 +18,13 @@ public final class JobEdits {
 
     /// The page of a job that reads a file and does nothing yet.
     public static String newPage(String name, String title, ReadOptions options) {
+        return newPage(name, title, List.of(reading(options)));
+    }
+
+    /// The page of a job with these lines, of which the first reads, and no output.
+    public static String newPage(String name, String title, List<Line> lines) {
         return "format: 2\njob: " + YamlText.scalar(name) + "\ntitle: " + YamlText.scalar(title) + "\nlines:\n"
-                + entry(reading(options), "", "  ") + "outputs: []\n";
+                + lines.stream().map(l -> entry(l, "", "  ")).collect(Collectors.joining()) + "outputs: []\n";
     }
 
     /// The line that reads a file with these options.

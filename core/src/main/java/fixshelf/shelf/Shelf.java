@@ -247,6 +247,11 @@ public final class Shelf {
         return new Shelf(root, settings, fixes, tables, datasets, replaced(jobs, page, JobPage::file), unreadable);
     }
 
+    /// The shelf with this page in place of the one in the same file, or added.
+    public Shelf with(DatasetPage page) {
+        return new Shelf(root, settings, fixes, tables, replaced(datasets, page, DatasetPage::file), jobs, unreadable);
+    }
+
     private static <T> List<T> replaced(List<T> all, T page, java.util.function.Function<T, Path> file) {
         List<T> changed = new ArrayList<>(all);
         for (int i = 0; i < changed.size(); i++) {

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.source.SourceSession;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Passing;
@@ -68,7 +69,7 @@ public final class JobRun {
 
     private final PlannedJob job;
     private final Watcher watcher;
-    private final Loaded loaded;
+    private final SourceSession loaded;
     private final List<Outputs.Pending> pending;
     private final List<LineEffect> effects = new ArrayList<>();
     private final Map<Path, Long> reportRows = new HashMap<>();
@@ -86,7 +87,7 @@ public final class JobRun {
         this.named = new HashSet<>(job.plan().named());
         pending.forEach(
                 p -> p.target().report().filter(PlannedJob.OfLine::isTable).ifPresent(r -> named.add(r.line())));
-        this.loaded = Loaded.open(
+        this.loaded = SourceSession.open(
                 job.source(), pending.stream().map(Outputs.Pending::part).toList());
     }
 
@@ -98,7 +99,7 @@ public final class JobRun {
             return Outcome.failed(pending.problems());
         }
         JobRun run = new JobRun(job, watcher, pending.get());
-        try (Loaded loaded = run.loaded) {
+        try (SourceSession loaded = run.loaded) {
             run.compute();
             List<Path> files = Outputs.keep(run.pending);
             long millis = (System.nanoTime() - start) / 1_000_000;

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.source.SourceSession;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.language.Names;
@@ -164,7 +165,7 @@ final class JobSources implements Context.Sources {
 
     private static Outcome<Map<String, @Nullable String>> pairs(
             SourceFile source, String dataset, String key, String value) {
-        try (Loaded loaded = Loaded.open(source, List.of())) {
+        try (SourceSession loaded = SourceSession.open(source, List.of())) {
             loaded.read(Long.MAX_VALUE, relation -> loaded.session()
                     .run("CREATE OR REPLACE TABLE pairs AS SELECT k, v, min(place) AS place FROM (SELECT "
                             + DuckSession.name(key) + " AS k, " + DuckSession.name(value)

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.source.SourceSession;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
@@ -38,7 +39,7 @@ public final class Preview implements AutoCloseable {
 
     private static final int MOST_TABLES = 40;
 
-    private final Loaded loaded;
+    private final SourceSession loaded;
     private final SourceFile source;
     private final long previewRows;
     private final long staged;
@@ -67,7 +68,7 @@ public final class Preview implements AutoCloseable {
     /// Whether a line that brings in the first table again gets the rows that were looked at, and not all of them.
     private final boolean closed;
 
-    private Preview(Loaded loaded, SourceFile source, long staged, long previewRows, boolean closed) {
+    private Preview(SourceSession loaded, SourceFile source, long staged, long previewRows, boolean closed) {
         this.closed = closed;
         this.loaded = loaded;
         this.source = source;
@@ -86,7 +87,7 @@ public final class Preview implements AutoCloseable {
     }
 
     private static Outcome<Preview> open(SourceFile source, long stagedRows, long previewRows, boolean closed) {
-        Loaded loaded = Loaded.open(source, List.of());
+        SourceSession loaded = SourceSession.open(source, List.of());
         try {
             loaded.read(stagedRows, relation -> loaded.session()
                     .run("CREATE OR REPLACE TABLE staged AS SELECT " + positions(source) + " FROM (SELECT * FROM "
@@ -468,7 +469,7 @@ public final class Preview implements AutoCloseable {
 
     /// Counts all rows of the source, however many there are; may take a while.
     public static Outcome<Long> countAll(SourceFile source) {
-        Loaded counting = Loaded.open(source, List.of());
+        SourceSession counting = SourceSession.open(source, List.of());
         try (counting) {
             long[] count = new long[1];
             counting.read(

@@ -4,6 +4,7 @@ import fixshelf.check.CaseResult;
 import fixshelf.desktop.JumpField.Target;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.PageFiles;
@@ -66,6 +67,7 @@ final class Frame {
     private @Nullable Workbench workbench;
     private @Nullable Place current;
     private @Nullable ShelfPlace shelfPlace;
+    private @Nullable DataPlace dataPlace;
     private @Nullable JobsPlace jobsPlace;
     private @Nullable LanguagesPlace languagesPlace;
 
@@ -198,10 +200,14 @@ final class Frame {
         shelfPlace = new ShelfPlace(opened, writing, this::refreshStatus);
         jobsPlace = new JobsPlace(opened, this::refreshStatus, this::showFix);
         languagesPlace = new LanguagesPlace(opened, this::refreshStatus);
+        dataPlace = new DataPlace(opened, this::refreshStatus, page -> {
+            enter(jobsPlace());
+            jobsPlace().show(page);
+        });
         places.clear();
         bound.values().forEach(all -> all.removeIf(b -> b.place().isPresent()));
         ToggleGroup group = new ToggleGroup();
-        for (Place place : List.of(shelfPlace, jobsPlace, languagesPlace)) {
+        for (Place place : List.of(shelfPlace, dataPlace, jobsPlace, languagesPlace)) {
             ToggleButton button = new ToggleButton(place.title());
             button.getStyleClass().setAll("place");
             button.setToggleGroup(group);
@@ -263,6 +269,9 @@ final class Frame {
         places.forEach((p, button) -> button.setSelected(p == place));
         root.setCenter(place.view());
         place.enter();
+        // What is in a place for the first time can take the keyboard once it was laid out.
+        root.applyCss();
+        root.layout();
         place.focus();
         refreshStatus();
     }
@@ -286,6 +295,10 @@ final class Frame {
         return Objects.requireNonNull(shelfPlace);
     }
 
+    DataPlace dataPlace() {
+        return Objects.requireNonNull(dataPlace);
+    }
+
     JobsPlace jobsPlace() {
         return Objects.requireNonNull(jobsPlace);
     }
@@ -307,6 +320,12 @@ final class Frame {
                 targets.add(new Target("job " + job.name(), job.title(), () -> {
                     enter(jobsPlace());
                     jobsPlace().show(job.file());
+                }));
+            }
+            for (DatasetPage dataset : workbench.shelf().datasets()) {
+                targets.add(new Target("dataset", dataset.name(), () -> {
+                    enter(dataPlace());
+                    dataPlace().show(dataset.name());
                 }));
             }
             for (String column : jobsPlace().columns()) {
@@ -361,9 +380,11 @@ final class Frame {
                 Command.of("Jump to …", "Shortcut+J", jump::requestFocus),
                 Command.of("Go to the shelf", "Shortcut+1", () -> enter(shelfPlace()))
                         .when(() -> shelfPlace != null),
-                Command.of("Go to the jobs", "Shortcut+2", () -> enter(jobsPlace()))
+                Command.of("Go to the data", "Shortcut+2", () -> enter(dataPlace()))
+                        .when(() -> dataPlace != null),
+                Command.of("Go to the jobs", "Shortcut+3", () -> enter(jobsPlace()))
                         .when(() -> jobsPlace != null),
-                Command.of("Go to the languages", "Shortcut+3", () -> enter(languagesPlace()))
+                Command.of("Go to the languages", "Shortcut+4", () -> enter(languagesPlace()))
                         .when(() -> languagesPlace != null),
                 Command.of("Turn the pages: left, right, both", "F6", () -> {
                     if (root.getCenter() instanceof FacingPages pages) {
@@ -391,8 +412,12 @@ final class Frame {
         Optional.ofNullable(chooser.showOpenDialog(stage)).map(File::toPath).ifPresent(this::read);
     }
 
-    /// Begins a new job with a line that reads the file.
+    /// Begins a new job with a line that reads the file; among the data, keeps it as a dataset.
     void read(Path file) {
+        if (current != null && current == dataPlace) {
+            dataPlace().bring(file);
+            return;
+        }
         enter(jobsPlace());
         jobsPlace().begin(file);
     }

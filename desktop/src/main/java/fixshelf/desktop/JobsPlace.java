@@ -318,7 +318,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
 
     /// Begins a new job with the line that reads a file.
     void begin(Path data) {
-        NewJob begun = new NewJob(workbench, data);
+        FoundFile begun = new FoundFile(workbench, data);
         workbench.background().ask(Request.now("begin", "looking at " + data.getFileName()), begun::shape, shape -> {
             if (shape.isPresent()) {
                 show(begun.begin(shape.get()));

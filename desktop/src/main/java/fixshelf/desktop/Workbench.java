@@ -12,6 +12,8 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
+import fixshelf.plan.ReadOptions;
+import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.FixPages;
 import fixshelf.shelf.History;
@@ -227,6 +229,19 @@ final class Workbench implements AutoCloseable {
         } else if (!job(file).map(j -> j.source().text().equals(text)).orElse(false)) {
             shelf.set(shelf().with(JobPages.read(file, source)));
         }
+    }
+
+    /// Keeps a file as a dataset of the shelf, under a name that is free; gives its name.
+    Outcome<String> keepDataset(String wanted, ReadOptions shape) {
+        Path file = freeFile("datasets", wanted, ".yaml");
+        String name = file.getFileName().toString().replace(".yaml", "");
+        String text = DatasetPages.write(name, shape);
+        return PageFiles.write(file, text).map(f -> {
+            String shown = shelf().root().relativize(f).toString().replace('\\', '/');
+            shelf.set(shelf().with(DatasetPages.read(
+                    f, new SourceText(shown, text), shelf().settings().nullWords())));
+            return name;
+        });
     }
 
     void undo(Path file) {

@@ -24,7 +24,7 @@ class KeyboardTest extends WindowTest {
     private void openJobs() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
         job = folder.resolve("jobs/visits_clean.yaml");
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         on(() -> frame.jobsPlace().show(job));
         settle();
@@ -120,7 +120,7 @@ class KeyboardTest extends WindowTest {
                 .contains("village at 1")
                 .anyMatch(t -> t.matches("Line 1 beside line \\d+: .* only at line 1; [\\d,]+ cells differ\\."));
         // At rest it does nothing, and wakes again.
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         on(() -> lookup(".job-line").stream().reduce((a, b) -> b).ifPresent(Node::requestFocus));
         settle();
     }
@@ -265,7 +265,7 @@ class KeyboardTest extends WindowTest {
         // It is so again when the window is opened the next time.
         Path settings = folder.resolve(".fixshelf/window.properties");
         assertThat(new UserSettings(settings).isDark()).isTrue();
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         FacingPages pages = (FacingPages) ((BorderPane) root).getCenter();
         double both = pages.getDividerPositions()[0];

@@ -76,7 +76,7 @@ class StoryTest extends WindowTest {
         assertThat(labels()).anyMatch(t -> t.startsWith("Wrote out/mine.parquet · 3 rows"));
         assertThat(folder.resolve("out/mine.parquet")).exists();
         // The same fix in another language.
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT4);
         settle();
         on(() -> {
             frame.languagesPlace().show("new_fix");
@@ -95,7 +95,7 @@ class StoryTest extends WindowTest {
     @Test
     void theShelfIsProvenAndSavedInALanguage() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 300));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT4);
         on(() -> {
             frame.languagesPlace().show("capital_first");
             frame.languagesPlace().choose("sqlite");
@@ -289,7 +289,7 @@ class StoryTest extends WindowTest {
     }
 
     private void showCleaned() throws Exception {
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
         settle();

@@ -81,7 +81,7 @@ class TablesTest extends WindowTest {
     @Test
     void aCellIsFollowedAndEveryRowIsAccountedFor() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 300));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
         settle();

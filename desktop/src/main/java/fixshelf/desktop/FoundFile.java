@@ -11,12 +11,12 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Locale;
 
-/// A job that begins with a file: what form the file has, and the first line that reads it.
-final class NewJob {
+/// A file that a user brings in: what form it has, a job that begins with it, a dataset that names it.
+final class FoundFile {
     private final Workbench workbench;
     private final Path data;
 
-    NewJob(Workbench workbench, Path data) {
+    FoundFile(Workbench workbench, Path data) {
         this.workbench = workbench;
         this.data = data.toAbsolutePath().normalize();
     }
@@ -42,15 +42,26 @@ final class NewJob {
 
     /// Writes the page of the job, as a draft, and gives its file.
     Path begin(ReadOptions shape) {
-        String name = data.getFileName()
-                .toString()
-                .replaceFirst("\\.[^.]*$", "")
-                .replaceAll("[^A-Za-z0-9]+", "_")
-                .toLowerCase(Locale.ROOT);
+        String name = name();
         Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
         String job = page.getFileName().toString().replace(".yaml", "");
         String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
         workbench.edit(page, JobEdits.newPage(job, title, shape));
         return page;
+    }
+
+    /// Keeps the page of a dataset that reads the file, and gives its name.
+    Outcome<String> keep(ReadOptions shape) {
+        String name = name();
+        return workbench.keepDataset(
+                name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape);
+    }
+
+    private String name() {
+        return data.getFileName()
+                .toString()
+                .replaceFirst("\\.[^.]*$", "")
+                .replaceAll("[^A-Za-z0-9]+", "_")
+                .toLowerCase(Locale.ROOT);
     }
 }

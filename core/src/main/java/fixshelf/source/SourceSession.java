@@ -1,59 +1,59 @@
-package fixshelf.work;
+package fixshelf.source;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.TemporaryFolder;
-import fixshelf.problem.Outcome;
-import fixshelf.problem.ProblemException;
-import fixshelf.source.CarefulRows;
-import fixshelf.source.SourceFile;
 import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 
 /// A session that can read one source, strictly if it is well-formed, through a careful copy if not.
-final class Loaded implements AutoCloseable {
+public final class SourceSession implements AutoCloseable {
     private final SourceFile source;
     private final DuckSession session;
     private final TemporaryFolder folder;
     private Optional<CarefulRows> careful = Optional.empty();
 
-    private Loaded(SourceFile source, DuckSession session, TemporaryFolder folder) {
+    private SourceSession(SourceFile source, DuckSession session, TemporaryFolder folder) {
         this.source = source;
         this.session = session;
         this.folder = folder;
     }
 
     /// Opens a session that may read the source and also touch these files.
-    static Loaded open(SourceFile source, List<Path> files) {
+    public static SourceSession open(SourceFile source, List<Path> files) {
         try {
             TemporaryFolder folder = TemporaryFolder.make("rows");
-            List<Path> allowed = new java.util.ArrayList<>(files);
+            List<Path> allowed = new ArrayList<>(files);
             allowed.add(source.file());
-            return new Loaded(source, DuckSession.open(allowed, Optional.of(folder.path())), folder);
+            return new SourceSession(source, DuckSession.open(allowed, Optional.of(folder.path())), folder);
         } catch (IOException e) {
-            throw new java.io.UncheckedIOException("no room for temporary files", e);
+            throw new UncheckedIOException("no room for temporary files", e);
         }
     }
 
-    DuckSession session() {
+    public DuckSession session() {
         return session;
     }
 
     /// The rows that were left out, if the source had to be read carefully.
-    Optional<CarefulRows> careful() {
+    public Optional<CarefulRows> careful() {
         return careful;
     }
 
     /// Reads another file, record by record, into a table with places in `p` and columns `s0`, `s1` and so on. A file
     /// that does not fit is a problem, unless its bad rows are to be left out.
-    void bring(SourceFile other, String table) {
+    public void bring(SourceFile other, String table) {
         Outcome<CarefulRows> rows = CarefulRows.read(other, session, BROUGHT);
         if (!rows.isPresent()) {
             throw new ProblemException(rows.problems().getFirst());
@@ -90,7 +90,7 @@ final class Loaded implements AutoCloseable {
     /// Does `work` with a relation that reads the source, of which at least the first `records` records will be
     /// used. It is done a second time, record by record, when the engine refuses the source. A file that was cut,
     /// replaced or removed meanwhile is a problem, whatever came of the work.
-    void read(long records, Consumer<String> work) {
+    public void read(long records, Consumer<String> work) {
         Optional<Stamp> before = Stamp.of(source.file());
         try {
             work(records, work);

@@ -1,0 +1,44 @@
+package fixshelf.cli;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Outcome;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.DelimitedShape;
+import fixshelf.source.SourceFile;
+import fixshelf.work.Datasets;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+
+/// What a command looks at: a dataset of the shelf by its name, or a file.
+final class Sources {
+    private Sources() {}
+
+    /// A dataset of that name, or else a file, as its beginning says that it is formed; a problem for what is neither.
+    static Outcome<SourceFile> open(Shelf shelf, String what) {
+        boolean dataset = shelf.dataset(what).isPresent();
+        Path file = Path.of(what).toAbsolutePath().normalize();
+        if (dataset || !Files.exists(file) && what.matches("[\\p{L}\\p{N}_]+")) {
+            return Datasets.open(shelf, what);
+        }
+        return detected(file, path(shelf, file), shelf.settings().nullWords());
+    }
+
+    /// A file as a page of this shelf would name it: from the shelf's folder where it is in it.
+    static String path(Shelf shelf, Path file) {
+        return file.startsWith(shelf.root()) ? shelf.root().relativize(file).toString() : file.toString();
+    }
+
+    /// A file with the form that its beginning shows.
+    static Outcome<SourceFile> detected(Path file, String path, List<String> nullWords) {
+        if (!Files.isRegularFile(file)) {
+            return SourceFile.open(file, ReadOptions.of(path));
+        }
+        try {
+            return SourceFile.open(file, DelimitedShape.detect(file, path, nullWords));
+        } catch (IOException e) {
+            return SourceFile.open(file, ReadOptions.of(path));
+        }
+    }
+}

@@ -1,0 +1,236 @@
+package fixshelf.desktop;
+
+import fixshelf.problem.Outcome;
+import fixshelf.profile.ColumnLook;
+import fixshelf.profile.ColumnsCompared;
+import fixshelf.profile.RowsCompared;
+import fixshelf.type.Visible;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import javafx.beans.property.ReadOnlyObjectWrapper;
+import javafx.geometry.Side;
+import javafx.scene.Node;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.TableCell;
+import javafx.scene.control.TableColumn;
+import javafx.scene.control.TableView;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextFlow;
+import org.jspecify.annotations.Nullable;
+
+/// A dataset held against another: their columns, and their rows by a key.
+final class ComparePage {
+    private final Asking asking;
+    private final TextFlow sentence = new TextFlow();
+    private final Label short1 = Ui.wrapped("", "prose");
+    private final VBox columns = new VBox(4);
+    private final TableView<RowsCompared.Cell> cells = new TableView<>();
+    private final VBox view;
+    private String dataset = "";
+    private List<String> others = List.of();
+    private List<String> names = List.of();
+    private String other = "";
+    private String key = "";
+
+    /// What the page asks for.
+    interface Asking {
+        void columns(String other);
+
+        void rows(String other, List<String> keys);
+    }
+
+    ComparePage(Asking asking) {
+        this.asking = asking;
+        sentence.getStyleClass().add("count-sentence");
+        cells.setId("compared-cells");
+        cells.setAccessibleText("Cells that differ");
+        cells.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
+        cells.setPlaceholder(Ui.label("No cell differs.", "soft"));
+        VBox.setVgrow(cells, Priority.ALWAYS);
+        view = new VBox(6, sentence, short1, columns, cells);
+        VBox.setVgrow(view, Priority.ALWAYS);
+    }
+
+    VBox view() {
+        return view;
+    }
+
+    Node focusTarget() {
+        return sentence.getChildren().stream()
+                .filter(Button.class::isInstance)
+                .findFirst()
+                .orElse(sentence);
+    }
+
+    /// Begins with a dataset, its columns, and the others that it may be held against.
+    void show(String name, List<String> columnNames, String likelyKey, List<String> otherDatasets) {
+        boolean same = name.equals(dataset);
+        dataset = name;
+        names = columnNames;
+        others = otherDatasets;
+        if (!same) {
+            other = "";
+            key = likelyKey;
+            clear();
+        }
+        fill();
+    }
+
+    private void clear() {
+        short1.setText("Choose what it is held against: columns are compared by their names, rows by the key.");
+        columns.getChildren().clear();
+        cells.getItems().clear();
+        cells.setVisible(false);
+    }
+
+    private void fill() {
+        List<Node> words = new ArrayList<>(List.of(
+                Ui.sentence("Hold " + dataset + " against "),
+                choice("compare-with", other.isEmpty() ? "another dataset" : other, others, o -> {
+                    other = o;
+                    ask();
+                })));
+        words.add(Ui.sentence(" by "));
+        words.add(choice("compare-by", key.isEmpty() ? "no key" : Visible.markOddities(key), names, k -> {
+            key = k;
+            ask();
+        }));
+        words.add(Ui.sentence("."));
+        sentence.getChildren().setAll(words);
+    }
+
+    /// Holds it against a dataset.
+    void with(String name) {
+        other = name;
+        ask();
+    }
+
+    private void ask() {
+        fill();
+        clear();
+        if (!other.isEmpty()) {
+            short1.setText("Comparing …");
+            asking.columns(other);
+            if (!key.isEmpty()) {
+                asking.rows(other, List.of(key));
+            }
+        }
+    }
+
+    private static Button choice(
+            String id, String now, List<String> offered, java.util.function.Consumer<String> taken) {
+        ContextMenu menu = new ContextMenu();
+        offered.forEach(o -> {
+            MenuItem item = new MenuItem(Visible.markOddities(o));
+            item.setMnemonicParsing(false);
+            item.setOnAction(_ -> taken.accept(o));
+            menu.getItems().add(item);
+        });
+        menu.setMaxHeight(420);
+        Button[] button = new Button[1];
+        button[0] = Ui.blank(now, "blank", () -> menu.show(button[0], Side.BOTTOM, 0, 2));
+        button[0].setId(id);
+        return button[0];
+    }
+
+    void showColumns(Outcome<ColumnsCompared> outcome) {
+        columns.getChildren().setAll(Ui.label("Columns", "heading-small"));
+        if (!outcome.isPresent()) {
+            columns.getChildren().add(Ui.wrapped(outcome.problems().getFirst().sentence(), "problem"));
+            return;
+        }
+        List<String> parts = new ArrayList<>();
+        ColumnsCompared compared = outcome.get();
+        long both = compared.rows().stream()
+                .filter(r -> r.in().stream().allMatch(Optional::isPresent))
+                .count();
+        parts.add(both + " in both");
+        only(compared, 0).ifPresent(parts::add);
+        only(compared, 1).ifPresent(parts::add);
+        compared.rows().stream()
+                .filter(r -> !r.isSame() && r.in().stream().allMatch(Optional::isPresent))
+                .forEach(r -> parts.add(difference(r)));
+        columns.getChildren().add(Ui.wrapped(String.join(" · ", parts), "soft"));
+    }
+
+    /// The columns that only one of the two has.
+    private Optional<String> only(ColumnsCompared compared, int table) {
+        List<String> there = compared.rows().stream()
+                .filter(r -> r.in().get(1 - table).isEmpty())
+                .map(r -> Visible.markOddities(r.name()))
+                .toList();
+        return there.isEmpty()
+                ? Optional.empty()
+                : Optional.of("only in " + compared.tables().get(table) + ": " + String.join(", ", there));
+    }
+
+    private static String difference(ColumnsCompared.Row row) {
+        ColumnLook here = row.in().get(0).orElseThrow();
+        ColumnLook there = row.in().get(1).orElseThrow();
+        return here.name().equals(there.name())
+                ? row.name() + " reads as " + here.readsAs() + " here, as " + there.readsAs() + " there"
+                : Visible.markOddities(here.name()) + " is written " + Visible.markOddities(there.name()) + " there";
+    }
+
+    void showRows(Outcome<RowsCompared> outcome) {
+        if (!outcome.isPresent()) {
+            short1.setText(outcome.problems().getFirst().sentence());
+            return;
+        }
+        RowsCompared compared = outcome.get();
+        StringBuilder text = new StringBuilder(String.format(
+                "Rows: %,d in both · %,d only in %s · %,d only in %s.",
+                compared.both(), compared.onlyHere(), dataset, compared.onlyThere(), other));
+        if (compared.repeated() > 0) {
+            text.append(String.format(
+                    " %,d have a key that comes several times, and are not compared.", compared.repeated()));
+        }
+        if (compared.keyless() > 0) {
+            text.append(String.format(" %,d have no key.", compared.keyless()));
+        }
+        List<String> by = new ArrayList<>();
+        compared.byColumn().forEach((column, n) -> {
+            if (n > 0) {
+                long value = compared.byValue().getOrDefault(column, n);
+                by.add(String.format("%s %,d", column, n)
+                        + (value == n ? "" : String.format(" (%,d by value)", value)));
+            }
+        });
+        text.append(by.isEmpty() ? " No cell differs." : " Cells that differ: " + String.join(" · ", by) + ".");
+        short1.setText(text.toString());
+        cells.setVisible(!compared.cells().isEmpty());
+        cells.getColumns()
+                .setAll(List.of(
+                        column(
+                                String.join(", ", compared.keys()),
+                                c -> RowsGrid.text(String.join(
+                                        ", ",
+                                        c.key().stream().map(String::valueOf).toList()))),
+                        column("column", c -> Ui.label(Visible.markOddities(c.column()))),
+                        column(dataset, c -> RowsGrid.text(c.here())),
+                        column(other, c -> RowsGrid.text(c.there())),
+                        column("", c -> Ui.label(c.why(), "soft"))));
+        cells.getItems().setAll(compared.cells());
+    }
+
+    private static TableColumn<RowsCompared.Cell, RowsCompared.Cell> column(
+            String title, java.util.function.Function<RowsCompared.Cell, @Nullable Node> content) {
+        TableColumn<RowsCompared.Cell, RowsCompared.Cell> column = new TableColumn<>(title);
+        column.setSortable(false);
+        column.setReorderable(false);
+        column.setCellValueFactory(c -> new ReadOnlyObjectWrapper<>(c.getValue()));
+        column.setCellFactory(_ -> new TableCell<>() {
+            @Override
+            protected void updateItem(RowsCompared.Cell cell, boolean empty) {
+                super.updateItem(cell, empty);
+                setGraphic(empty || cell == null ? null : content.apply(cell));
+            }
+        });
+        return column;
+    }
+}

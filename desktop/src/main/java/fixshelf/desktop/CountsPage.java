@@ -1,0 +1,321 @@
+package fixshelf.desktop;
+
+import fixshelf.problem.Outcome;
+import fixshelf.profile.CountSpec;
+import fixshelf.profile.CountTable;
+import fixshelf.type.Visible;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import javafx.scene.Node;
+import javafx.scene.control.Label;
+import javafx.scene.control.MenuItem;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.Button;
+import javafx.geometry.Side;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.ClipboardContent;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.GridPane;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.scene.text.TextFlow;
+import org.jspecify.annotations.Nullable;
+
+/// Counts of one, two or three columns, said as a sentence with blanks.
+final class CountsPage {
+    private static final int MOST_SHOWN = 300;
+
+    private final Consumer<CountSpec> ask;
+    private final Runnable save;
+    private final TextFlow sentence = new TextFlow();
+    private final VBox tables = new VBox(8);
+    private final VBox view;
+    private List<String> columns = List.of();
+    private @Nullable CountSpec spec;
+    private @Nullable CountTable shown;
+
+    /// @param ask counts anew
+    /// @param save writes the numbers into a file
+    CountsPage(Consumer<CountSpec> ask, Runnable save) {
+        this.ask = ask;
+        this.save = save;
+        sentence.getStyleClass().add("count-sentence");
+        view = new VBox(6, sentence, Ui.page(tables), buttons());
+        VBox.setVgrow(view.getChildren().get(1), javafx.scene.layout.Priority.ALWAYS);
+        VBox.setVgrow(view, javafx.scene.layout.Priority.ALWAYS);
+    }
+
+    private FlowPane buttons() {
+        FlowPane row = new FlowPane(
+                10,
+                8,
+                Ui.button(Command.of("Copy as it stands", "Shortcut+Shift+C", () -> copy(true)), "strong"),
+                Ui.button(Command.of("Copy the numbers", "", () -> copy(false))),
+                Ui.button(Command.of("Save the numbers …", "", save)));
+        row.getStyleClass().add("count-buttons");
+        return row;
+    }
+
+    VBox view() {
+        return view;
+    }
+
+    Node focusTarget() {
+        return sentence.getChildren().stream()
+                .filter(Button.class::isInstance)
+                .findFirst()
+                .orElse(sentence);
+    }
+
+    /// Shows the columns of another dataset, and counts the one that is likeliest to be worth it.
+    void show(List<String> names, int likely) {
+        if (!names.equals(columns) || spec == null) {
+            columns = names;
+            shown = null;
+            tables.getChildren().clear();
+            spec = names.isEmpty() ? null : CountSpec.of(List.of(likely));
+        }
+        if (spec != null) {
+            fill();
+            ask.accept(spec);
+        } else {
+            sentence.getChildren().setAll(Ui.sentence("There is no column to count."));
+        }
+    }
+
+    /// Counts these columns.
+    void count(List<Integer> places) {
+        change(CountSpec.of(places));
+    }
+
+    private void change(CountSpec now) {
+        spec = now;
+        fill();
+        ask.accept(now);
+    }
+
+    private void fill() {
+        CountSpec now = java.util.Objects.requireNonNull(spec);
+        List<Integer> at = now.columns();
+        List<Node> words = new ArrayList<>();
+        words.add(Ui.sentence("Count "));
+        words.add(choice("count-first", columns.get(at.get(0)), names(false), i -> {
+            List<Integer> places = new ArrayList<>(at);
+            places.set(0, i);
+            return now.withColumns(places);
+        }));
+        words.add(Ui.sentence(" by "));
+        words.add(choice(
+                "count-by", at.size() > 1 ? columns.get(at.get(1)) : "nothing", names(true), i -> by(now, i - 1)));
+        if (at.size() > 1) {
+            words.add(Ui.sentence(", apart for each "));
+            words.add(choice(
+                    "count-each",
+                    at.size() > 2 ? columns.get(at.get(2)) : "nothing",
+                    names(true),
+                    i -> i == 0
+                            ? now.withColumns(at.subList(0, 2))
+                            : now.withColumns(List.of(at.get(0), at.get(1), i - 1))));
+            words.add(Ui.sentence("; per cent of "));
+            words.add(choice(
+                    "count-base",
+                    now.base().words(),
+                    words(CountSpec.Base.values(), CountSpec.Base::words),
+                    i -> now.withBase(CountSpec.Base.values()[i])));
+        } else {
+            words.add(Ui.sentence("; per cent"));
+        }
+        words.add(Ui.sentence(" with "));
+        words.add(choice(
+                "count-decimals",
+                String.valueOf(now.decimals()),
+                IntStream.rangeClosed(0, 6).mapToObj(String::valueOf).toList(),
+                now::withDecimals));
+        words.add(Ui.sentence(now.decimals() == 1 ? " decimal, halves " : " decimals, halves "));
+        words.add(choice(
+                "count-halves",
+                now.halves().words(),
+                words(CountSpec.Halves.values(), CountSpec.Halves::words),
+                i -> now.withHalves(CountSpec.Halves.values()[i])));
+        if (at.size() > 1) {
+            words.add(Ui.sentence("; show "));
+            words.add(choice(
+                    "count-show",
+                    now.show().words(),
+                    words(CountSpec.Show.values(), CountSpec.Show::words),
+                    i -> now.withShow(CountSpec.Show.values()[i])));
+        }
+        words.add(Ui.sentence("; totals "));
+        words.add(choice(
+                "count-totals",
+                now.totals().words(),
+                words(CountSpec.Totals.values(), CountSpec.Totals::words),
+                i -> now.withTotals(CountSpec.Totals.values()[i])));
+        words.add(Ui.sentence("."));
+        String focused = focusedId();
+        sentence.getChildren().setAll(words);
+        words.stream().filter(w -> focused.equals(w.getId())).forEach(Node::requestFocus);
+    }
+
+    private String focusedId() {
+        Node owner = sentence.getScene() == null ? null : sentence.getScene().getFocusOwner();
+        return owner == null || owner.getId() == null ? "" : owner.getId();
+    }
+
+    private static CountSpec by(CountSpec now, int column) {
+        List<Integer> at = now.columns();
+        if (column < 0) {
+            return CountSpec.of(at.subList(0, 1)).withDecimals(now.decimals()).withHalves(now.halves());
+        }
+        List<Integer> places = new ArrayList<>(List.of(at.get(0), column));
+        at.stream().skip(2).forEach(places::add);
+        return at.size() == 1
+                ? CountSpec.of(places).withDecimals(now.decimals()).withHalves(now.halves())
+                : now.withColumns(places);
+    }
+
+    private List<String> names(boolean orNothing) {
+        List<String> all = new ArrayList<>();
+        if (orNothing) {
+            all.add("nothing");
+        }
+        columns.forEach(c -> all.add(Visible.markOddities(c)));
+        return all;
+    }
+
+    private static <E> List<String> words(E[] values, Function<E, String> words) {
+        return java.util.Arrays.stream(values).map(words).toList();
+    }
+
+    /// A blank whose words open a list of what can stand there.
+    private Button choice(String id, String now, List<String> offered, Function<Integer, CountSpec> taken) {
+        ContextMenu menu = new ContextMenu();
+        for (int i = 0; i < offered.size(); i++) {
+            int index = i;
+            MenuItem item = new MenuItem(offered.get(i));
+            item.setMnemonicParsing(false);
+            item.setOnAction(_ -> change(taken.apply(index)));
+            menu.getItems().add(item);
+        }
+        menu.setMaxHeight(420);
+        Button[] button = new Button[1];
+        button[0] = Ui.blank(Visible.markOddities(now), "blank", () -> menu.show(button[0], Side.BOTTOM, 0, 2));
+        button[0].setId(id);
+        return button[0];
+    }
+
+    void showTable(Outcome<CountTable> outcome, String based) {
+        tables.getChildren().clear();
+        if (!outcome.isPresent()) {
+            shown = null;
+            tables.getChildren().add(Ui.wrapped(outcome.problems().getFirst().sentence(), "problem"));
+            return;
+        }
+        CountTable table = outcome.get();
+        shown = table;
+        String title = table.title();
+        tables.getChildren().add(Ui.label(Character.toUpperCase(title.charAt(0)) + title.substring(1), "heading"));
+        for (CountTable.Sheet sheet : table.sheets()) {
+            sheet.of().ifPresent(o -> tables.getChildren().add(Ui.label(o, "small-heading")));
+            tables.getChildren().add(grid(table, sheet));
+        }
+        String notes = table.sheets().isEmpty()
+                ? ""
+                : String.join(" ", table.notes(table.sheets().getFirst()));
+        tables.getChildren().add(Ui.wrapped((notes + " Over " + based + ".").strip(), "soft", "small"));
+    }
+
+    private static Node grid(CountTable table, CountTable.Sheet sheet) {
+        GridPane grid = new GridPane();
+        grid.getStyleClass().add("count-grid");
+        List<List<String>> lines = table.shown(sheet);
+        int rows = Math.min(lines.size(), MOST_SHOWN);
+        for (int r = 0; r < rows; r++) {
+            List<String> line = lines.get(r);
+            boolean all = r == lines.size() - 1 && r > sheet.rows().size();
+            for (int c = 0; c < line.size(); c++) {
+                Label label = Ui.label(Visible.markOddities(line.get(c)), c == 0 ? "count-label" : "count-cell");
+                label.setMaxWidth(Double.MAX_VALUE);
+                Ui.mark(label, "count-head", r == 0);
+                Ui.mark(
+                        label,
+                        "count-all",
+                        all
+                                || r > 0
+                                        && c > 0
+                                        && c == line.size() - 1
+                                        && c > sheet.columns().size()
+                                        && table.names().size() > 1);
+                boolean missing = c == 0
+                                && r > 0
+                                && r <= sheet.rows().size()
+                                && sheet.rows().get(r - 1) == null
+                        || r == 0
+                                && c > 0
+                                && table.names().size() > 1
+                                && c <= sheet.columns().size()
+                                && sheet.columns().get(c - 1) == null;
+                Ui.mark(label, "missing-label", missing);
+                boolean one = table.names().size() == 1;
+                boolean value = r > 0 && c > 0 && r <= sheet.rows().size();
+                boolean bar = value && (one ? c == 2 : c <= sheet.columns().size());
+                grid.add(bar ? withBar(label, table.share(sheet, r - 1, one ? 0 : c - 1)) : label, c, r);
+                GridPane.setFillWidth(label, true);
+            }
+        }
+        VBox box = new VBox(grid);
+        if (lines.size() > rows) {
+            box.getChildren()
+                    .add(Ui.label(
+                            String.format(
+                                    "the first %,d of %,d lines; save or copy for all", rows - 1, lines.size() - 1),
+                            "soft"));
+        }
+        return box;
+    }
+
+    private static final double BAR = 96;
+
+    private static Node withBar(Label label, double share) {
+        Region bar = new Region();
+        bar.getStyleClass().add("count-bar");
+        bar.setMinWidth(share * BAR);
+        bar.setMaxWidth(share * BAR);
+        VBox box = new VBox(label, bar);
+        box.setAlignment(javafx.geometry.Pos.TOP_RIGHT);
+        box.getStyleClass().add("count-box");
+        return box;
+    }
+
+    /// The tables as lines, as they are shown or as plain numbers.
+    List<List<String>> lines(boolean formatted) {
+        CountTable table = shown;
+        if (table == null) {
+            return List.of();
+        }
+        List<List<String>> all = new ArrayList<>();
+        for (CountTable.Sheet sheet : table.sheets()) {
+            sheet.of().ifPresent(o -> all.add(List.of(o)));
+            all.addAll(formatted ? table.shown(sheet) : table.numbers(sheet));
+        }
+        return all;
+    }
+
+    Optional<String> title() {
+        return Optional.ofNullable(shown).map(CountTable::title);
+    }
+
+    void copy(boolean formatted) {
+        String text = lines(formatted).stream().map(l -> String.join("\t", l)).collect(Collectors.joining("\n"));
+        if (!text.isEmpty()) {
+            ClipboardContent content = new ClipboardContent();
+            content.putString(text);
+            Clipboard.getSystemClipboard().setContent(content);
+        }
+    }
+}

@@ -1,0 +1,238 @@
+package fixshelf.desktop;
+
+import fixshelf.desktop.Background.Request;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.profile.ColumnsCompared;
+import fixshelf.profile.CountSpec;
+import fixshelf.profile.CountTable;
+import fixshelf.profile.Counts;
+import fixshelf.profile.DataLook;
+import fixshelf.profile.EarlierLook;
+import fixshelf.profile.Finding;
+import fixshelf.profile.KnownList;
+import fixshelf.profile.Remedies;
+import fixshelf.profile.Remedy;
+import fixshelf.profile.RowFilter;
+import fixshelf.profile.RowsCompared;
+import fixshelf.profile.SeenRow;
+import fixshelf.profile.TableLook;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.SourceFile;
+import fixshelf.work.Datasets;
+import fixshelf.work.PreviewRow;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.function.Consumer;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
+
+/// Datasets that are looked at: one is staged at a time, and only touched on its own lane.
+final class DataModel {
+    private static final String LANE = "data";
+
+    private final Background background;
+    private @Nullable DataLook data;
+    private String staged = "";
+
+    /// What is known of datasets, by a name that changes with their files.
+    private final Map<String, Seen> seen = new LinkedHashMap<>();
+
+    DataModel(Background background) {
+        this.background = background;
+    }
+
+    /// What was seen of a dataset.
+    ///
+    /// @param table its columns; those of the first rows while the others are looked at
+    /// @param remedies what would help, once that was tried
+    /// @param since what is other than at the last look; none where there was none
+    /// @param problem what is wrong with rows that were left out
+    record Seen(
+            SourceFile file,
+            TableLook table,
+            Map<Finding, List<Remedy>> remedies,
+            boolean tried,
+            Optional<Since> since,
+            Optional<Problem> problem,
+            long millis) {
+        int toLookAt() {
+            return table.all().size();
+        }
+    }
+
+    /// What is other than at an earlier look.
+    record Since(Instant at, List<String> differences) {}
+
+    /// What was seen of a dataset, if its file is still the one that was looked at.
+    Optional<Seen> known(Shelf shelf, String dataset) {
+        return Datasets.open(shelf, dataset).value().map(f -> seen.get(key(dataset, f)));
+    }
+
+    private static String key(String dataset, SourceFile file) {
+        try {
+            return dataset + file + Files.size(file.file()) + Files.getLastModifiedTime(file.file());
+        } catch (IOException e) {
+            return dataset + file;
+        }
+    }
+
+    /// Looks at a dataset: at its first rows, then at all, then at what would help. Each tells `done` what is known so
+    /// far.
+    void look(Shelf shelf, String dataset, Consumer<Outcome<Seen>> done) {
+        background.ask(Request.now(LANE, "looking at " + dataset), () -> first(shelf, dataset), found -> {
+            done.accept(found);
+            if (found.isPresent() && !found.get().table().whole()) {
+                whole(shelf, dataset, found.get(), done);
+            } else {
+                found.value().filter(s -> !s.tried()).ifPresent(s -> remedies(shelf, dataset, s, done));
+            }
+        });
+    }
+
+    private Outcome<Seen> first(Shelf shelf, String dataset) {
+        long start = System.nanoTime();
+        Outcome<SourceFile> file = Datasets.open(shelf, dataset);
+        if (!file.isPresent()) {
+            return Outcome.failed(file.problems());
+        }
+        String key = key(dataset, file.get());
+        Seen known = seen.get(key);
+        if (known != null && staged.equals(key)) {
+            return Outcome.of(known);
+        }
+        return open(key, file.get(), known == null ? DataLook.SAMPLE_ROWS : Long.MAX_VALUE)
+                .then(d -> known != null ? Outcome.of(known) : seen(shelf, dataset, key, d, start));
+    }
+
+    private Outcome<DataLook> open(String key, SourceFile file, long most) {
+        if (data != null) {
+            data.close();
+            data = null;
+            staged = "";
+        }
+        Outcome<DataLook> opened = DataLook.open(file, most);
+        opened.value().ifPresent(d -> {
+            data = d;
+            staged = key;
+        });
+        return opened;
+    }
+
+    private Outcome<Seen> seen(Shelf shelf, String dataset, String key, DataLook look, long start) {
+        return look.columns(KnownList.of(shelf, look.file()), _ -> {}).map(table -> {
+            Optional<Since> since = EarlierLook.last(shelf.root(), dataset)
+                    .filter(_ -> table.whole())
+                    .map(e -> new Since(e.at(), e.differences(table)));
+            EarlierLook.keep(shelf.root(), dataset, table, Instant.now());
+            Optional<Problem> problem =
+                    look.careful().filter(c -> c.badCount() > 0).map(c -> c.problem(look.file()));
+            Seen now = new Seen(
+                    look.file(), table, Map.of(), false, since, problem, (System.nanoTime() - start) / 1_000_000);
+            if (table.whole()) {
+                seen.put(key, now);
+            }
+            return now;
+        });
+    }
+
+    private void whole(Shelf shelf, String dataset, Seen first, Consumer<Outcome<Seen>> done) {
+        background.ask(
+                Request.now(LANE, "looking at all rows of " + dataset),
+                () -> {
+                    long start = System.nanoTime();
+                    String key = key(dataset, first.file());
+                    return open(key, first.file(), Long.MAX_VALUE).then(d -> seen(shelf, dataset, key, d, start));
+                },
+                found -> {
+                    done.accept(found);
+                    found.value().ifPresent(s -> remedies(shelf, dataset, s, done));
+                });
+    }
+
+    private void remedies(Shelf shelf, String dataset, Seen found, Consumer<Outcome<Seen>> done) {
+        background.ask(
+                Request.now(LANE, "trying what would help " + dataset),
+                () -> {
+                    DataLook now = data;
+                    if (now == null || !now.file().equals(found.file())) {
+                        return Outcome.of(found);
+                    }
+                    Outcome<Map<Finding, List<Remedy>>> tried = new Remedies(now, shelf).of(found.table());
+                    Seen more = new Seen(
+                            found.file(),
+                            found.table(),
+                            tried.value().orElse(Map.of()),
+                            true,
+                            found.since(),
+                            found.problem(),
+                            found.millis());
+                    seen.put(key(dataset, found.file()), more);
+                    return Outcome.of(more);
+                },
+                done);
+    }
+
+    /// Does something with the dataset that is staged; nothing where none is.
+    private <T> void onData(String name, Function<DataLook, Outcome<T>> work, Consumer<Outcome<T>> done) {
+        background.ask(
+                Request.now(LANE, name),
+                () -> {
+                    DataLook now = data;
+                    return now == null ? Optional.<Outcome<T>>empty() : Optional.of(work.apply(now));
+                },
+                found -> found.ifPresent(done));
+    }
+
+    /// Rows that pass a filter, as a list that asks for the pages that are looked at.
+    void rows(RowFilter filter, Consumer<Outcome<PagedRows>> done) {
+        onData(
+                "counting rows",
+                d -> d.count(filter),
+                count -> done.accept(count.map(n -> new PagedRows(
+                        n,
+                        (page, rows) -> onData(
+                                "rows " + page,
+                                d -> d.rows(filter, (long) page * PagedRows.PAGE, PagedRows.PAGE),
+                                found -> found.value().ifPresent(all -> rows.put(page, shown(all))))))));
+    }
+
+    private static List<PreviewRow> shown(List<SeenRow> rows) {
+        List<PreviewRow> all = new ArrayList<>();
+        for (SeenRow row : rows) {
+            List<PreviewRow.Cell> cells = new ArrayList<>();
+            row.cells().forEach(c -> cells.add(new PreviewRow.Cell(c, c, false)));
+            all.add(new PreviewRow(row.place() + 1, PreviewRow.Mark.NONE, cells));
+        }
+        return all;
+    }
+
+    void counts(CountSpec spec, Consumer<Outcome<CountTable>> done) {
+        onData("counting", d -> Counts.of(d, spec), done);
+    }
+
+    /// The rows of the staged dataset held against those of another.
+    void compareRows(Shelf shelf, String other, List<String> keys, Consumer<Outcome<RowsCompared>> done) {
+        onData("comparing rows", d -> Datasets.open(shelf, other).then(f -> RowsCompared.of(d, f, keys)), done);
+    }
+
+    /// The columns of the staged dataset beside those of another.
+    void compareColumns(Shelf shelf, String one, String other, Consumer<Outcome<ColumnsCompared>> done) {
+        onData(
+                "comparing columns",
+                d -> Datasets.open(shelf, other)
+                        .then(f -> DataLook.open(f, Long.MAX_VALUE))
+                        .then(there -> {
+                            try (there) {
+                                return ColumnsCompared.look(List.of(one, other), List.of(d, there));
+                            }
+                        }),
+                done);
+    }
+}

@@ -1,0 +1,535 @@
+package fixshelf.desktop;
+
+import fixshelf.plan.Line;
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Outcome;
+import fixshelf.profile.ColumnLook;
+import fixshelf.profile.ColumnsCompared;
+import fixshelf.profile.Finding;
+import fixshelf.profile.Oddity;
+import fixshelf.profile.Remedies;
+import fixshelf.profile.Remedy;
+import fixshelf.profile.RowFilter;
+import fixshelf.profile.RowsCompared;
+import fixshelf.profile.TableLook;
+import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.JobEdits;
+import fixshelf.source.SourceFile;
+import fixshelf.type.Column;
+import fixshelf.work.Datasets;
+import java.io.File;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.function.Consumer;
+import javafx.scene.control.Label;
+import javafx.scene.control.ListCell;
+import javafx.scene.control.ListView;
+import javafx.scene.control.TextField;
+import javafx.scene.control.ToggleButton;
+import javafx.scene.control.ToggleGroup;
+import javafx.scene.layout.FlowPane;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+import javafx.scene.layout.Region;
+import javafx.scene.layout.VBox;
+import javafx.stage.FileChooser;
+import org.jspecify.annotations.Nullable;
+
+/// The datasets on the left; on the right what is in the chosen one: its columns with what is odd,
+/// its rows, counts, and how it differs from another.
+final class DataPlace implements Place, ComparePage.Asking {
+    /// The right page needs the room.
+    private static final double LEFT = 0.262;
+
+    private final Workbench workbench;
+    private final Runnable changed;
+    private final Consumer<Path> toJob;
+    private final DataModel model;
+    private final ListView<DatasetPage> list = new ListView<>();
+    private final Label count = Ui.wrapped("", "soft");
+    private final FlowPane buttons = new FlowPane(10, 8);
+    private final ToggleGroup views = new ToggleGroup();
+    private final HBox toggles = new HBox();
+    private final Label based = Ui.wrapped("", "soft");
+    private final VBox body = new VBox();
+    private final ColumnsPage columns = new ColumnsPage(this::showRowsOf, this::fillButtons);
+    private final CountsPage counts;
+    private final ComparePage compare = new ComparePage(this);
+    private final RowsGrid grid = new RowsGrid();
+    private final TextField find = new TextField();
+    private final Label filtered = Ui.label("", "soft");
+    private final VBox rows;
+    private final FacingPages pages;
+    private View view = View.COLUMNS;
+    private RowFilter filter = RowFilter.ALL;
+    private Optional<DataModel.Seen> seen = Optional.empty();
+    private String problem = "";
+
+    /// What the right page shows.
+    enum View {
+        COLUMNS("Columns"),
+        ROWS("Rows"),
+        COUNTS("Counts"),
+        COMPARE("Compare");
+
+        private final String words;
+
+        View(String words) {
+            this.words = words;
+        }
+    }
+
+    /// @param toJob shows a job that was begun
+    DataPlace(Workbench workbench, Runnable changed, Consumer<Path> toJob) {
+        this.workbench = workbench;
+        this.changed = changed;
+        this.toJob = toJob;
+        this.model = new DataModel(workbench.background());
+        this.counts = new CountsPage(
+                spec -> model.counts(spec, found -> counts().showTable(found, basedOn())), this::saveCounts);
+        list.getStyleClass().add("catalogue");
+        list.setAccessibleText("Datasets");
+        list.setId("datasets");
+        list.setCellFactory(_ -> new DatasetCell());
+        list.getSelectionModel().selectedItemProperty().addListener((_, _, now) -> {
+            if (now != null) {
+                look(now.name());
+            }
+        });
+        VBox.setVgrow(list, Priority.ALWAYS);
+        VBox head = new VBox(4, Ui.label("Datasets", "title"), count);
+        head.getStyleClass().add("sheet");
+        buttons.getStyleClass().add("buttons");
+        VBox left = new VBox(head, list, buttons);
+        for (View each : View.values()) {
+            toggles.getChildren().add(toggle(each));
+        }
+        toggles.setMinWidth(Region.USE_PREF_SIZE);
+        HBox.setHgrow(based, Priority.ALWAYS);
+        find.setPromptText("Find in any cell …");
+        find.setId("find-rows");
+        find.setPrefColumnCount(20);
+        Ui.onLeaving(find, () -> filterRows(filter.withText(find.getText())));
+        VBox.setVgrow(grid, Priority.ALWAYS);
+        rows = new VBox(
+                6,
+                Ui.row("state", find, filtered, Ui.spring(), Ui.button(Command.of("All rows", "", () -> {
+                    find.clear();
+                    filterRows(RowFilter.ALL);
+                }))),
+                grid);
+        VBox.setVgrow(rows, Priority.ALWAYS);
+        VBox.setVgrow(body, Priority.ALWAYS);
+        VBox right = Ui.column("sheet", Ui.row("state", toggles, based), body);
+        pages = new FacingPages(left, right, LEFT);
+        workbench.shelfProperty().addListener(_ -> fillList());
+        fillList();
+        turn(View.COLUMNS);
+        fillButtons();
+    }
+
+    private CountsPage counts() {
+        return counts;
+    }
+
+    private ToggleButton toggle(View each) {
+        ToggleButton button = new ToggleButton(each.words);
+        button.getStyleClass().setAll("toggle");
+        button.setToggleGroup(views);
+        button.setUserData(each);
+        button.setOnAction(_ -> turn(each));
+        return button;
+    }
+
+    /// Shows one of the views of the dataset.
+    void turn(View now) {
+        view = now;
+        views.getToggles().forEach(t -> t.setSelected(t.getUserData() == now));
+        body.getChildren()
+                .setAll(
+                        switch (now) {
+                            case COLUMNS -> columns.view();
+                            case ROWS -> rows;
+                            case COUNTS -> counts.view();
+                            case COMPARE -> compare.view();
+                        });
+        fill();
+    }
+
+    private void fillList() {
+        String chosen = chosen().map(DatasetPage::name).orElse("");
+        List<DatasetPage> all = workbench.shelf().datasets();
+        if (!all.equals(list.getItems())) {
+            list.getItems().setAll(all);
+            all.stream().filter(d -> d.name().equals(chosen)).findFirst().ifPresent(list.getSelectionModel()::select);
+        }
+        count.setText(
+                all.isEmpty()
+                        ? "There is no dataset yet. Drop a file on the window, or press Ctrl+Shift+O: a page that says how it is"
+                                + " read is kept in the folder datasets, and it is looked at. The file stays where it is."
+                        : Ui.count(all.size(), "dataset", "datasets")
+                                + " on this shelf · drop a file here to bring one in");
+    }
+
+    private Optional<DatasetPage> chosen() {
+        return Optional.ofNullable(list.getSelectionModel().getSelectedItem());
+    }
+
+    /// Chooses a dataset by its name.
+    void show(String dataset) {
+        list.getItems().stream()
+                .filter(d -> d.name().equals(dataset))
+                .findFirst()
+                .ifPresent(d -> {
+                    list.getSelectionModel().select(d);
+                    list.scrollTo(d);
+                });
+    }
+
+    private void look(String dataset) {
+        seen = Optional.empty();
+        problem = "";
+        filter = RowFilter.ALL;
+        find.clear();
+        fill();
+        model.look(workbench.shelf(), dataset, found -> {
+            if (chosen().filter(d -> d.name().equals(dataset)).isPresent()) {
+                seen = found.value();
+                problem = found.isPresent() ? "" : found.problems().getFirst().sentence();
+                fill();
+                list.refresh();
+            }
+        });
+    }
+
+    private void fill() {
+        based.setText(basedText());
+        Ui.mark(based, "problem", !problem.isEmpty());
+        String nothing =
+                !problem.isEmpty() ? problem : chosen().isEmpty() ? "Choose a dataset on the left." : "Loading …";
+        columns.show(seen.orElse(null), nothing);
+        fillButtons();
+        if (seen.isPresent()) {
+            TableLook table = seen.get().table();
+            List<String> names = table.columns().stream().map(ColumnLook::name).toList();
+            switch (view) {
+                case COLUMNS -> {}
+                case ROWS -> filterRows(filter);
+                case COUNTS -> counts.show(names, likely(table));
+                case COMPARE ->
+                    compare.show(
+                            chosen().map(DatasetPage::name).orElse(""),
+                            names,
+                            key(table),
+                            workbench.shelf().datasets().stream()
+                                    .map(DatasetPage::name)
+                                    .filter(n -> !n.equals(
+                                            chosen().map(DatasetPage::name).orElse("")))
+                                    .toList());
+            }
+        }
+        changed.run();
+    }
+
+    /// The column with the fewest values above one: it is the likeliest to be counted.
+    private static int likely(TableLook table) {
+        return table.columns().stream()
+                .filter(c -> c.distinct() > 1)
+                .min(java.util.Comparator.comparingLong(ColumnLook::distinct))
+                .map(ColumnLook::index)
+                .orElse(0);
+    }
+
+    /// The column in which nearly every row has a value of its own.
+    private static String key(TableLook table) {
+        return table.columns().stream()
+                .filter(c -> c.distinct() == table.rows()
+                        || c.findings().stream().anyMatch(f -> f.oddity() == Oddity.REPEATS))
+                .findFirst()
+                .map(ColumnLook::name)
+                .orElse("");
+    }
+
+    private String basedOn() {
+        return seen.map(s -> (s.table().whole() ? "all " : "the first ")
+                        + Ui.count(s.table().rows(), "row", "rows"))
+                .orElse("");
+    }
+
+    private String basedText() {
+        if (seen.isEmpty()) {
+            return problem;
+        }
+        List<String> parts = new ArrayList<>();
+        DataModel.Seen now = seen.get();
+        parts.add(basedOn() + " looked at");
+        if (!now.table().whole()) {
+            parts.add("looking at the others …");
+        } else if (!now.tried()) {
+            parts.add("trying what would help …");
+        }
+        now.problem().ifPresent(p -> parts.add(p.what()));
+        now.since().ifPresent(s -> parts.add(since(s)));
+        return String.join(" · ", parts);
+    }
+
+    private static String since(DataModel.Since since) {
+        String when = DateTimeFormatter.ofPattern("d MMMM, HH:mm", Locale.ENGLISH)
+                .format(since.at().atZone(ZoneId.systemDefault()));
+        if (since.differences().isEmpty()) {
+            return "as on " + when;
+        }
+        String first = String.join("; ", since.differences().stream().limit(2).toList());
+        int more = since.differences().size() - 2;
+        return "other than on " + when + ": " + first + (more > 0 ? "; and " + more + " more" : "");
+    }
+
+    private void showRowsOf(Finding finding) {
+        filter = RowFilter.of(finding);
+        find.clear();
+        turn(View.ROWS);
+        grid.requestFocus();
+    }
+
+    private void filterRows(RowFilter wanted) {
+        filter = wanted;
+        if (seen.isEmpty()) {
+            return;
+        }
+        DataModel.Seen now = seen.get();
+        model.rows(wanted, found -> {
+            if (!found.isPresent()) {
+                filtered.setText(found.problems().getFirst().sentence());
+                return;
+            }
+            List<Column> names = now.file().columns();
+            PagedRows paged = found.get();
+            String what = wanted.finding()
+                    .map(f -> (f.column() < 0 ? "rows" : names.get(f.column()).name()) + ": " + f.sentence())
+                    .orElse("");
+            String part = wanted.isPart() ? ", those with the first 5,000 values" : "";
+            filtered.setText(
+                    String.format("%,d of %s", paged.size(), basedOn()) + (what.isEmpty() ? "" : " · " + what + part));
+            List<String> first = wanted.finding()
+                    .filter(f -> f.column() >= 0)
+                    .map(f -> List.of(names.get(f.column()).name()))
+                    .orElse(List.of());
+            grid.show(names, new RowsGrid.Emphasis(java.util.Set.of(), first), paged, "No row passes.");
+        });
+    }
+
+    private void fillButtons() {
+        List<Remedy> chosen = columns.chosen();
+        int lines = Remedies.lines(chosen).size();
+        String words = lines == 0 ? "New job on it" : "New job with " + Ui.count(lines, "line", "lines");
+        buttons.getChildren()
+                .setAll(Ui.button(newJob(words), "strong"), Ui.button(compareWith()), Ui.button(bringIn()));
+    }
+
+    private Command newJob(String words) {
+        return Command.of(words, "Shortcut+Enter", this::beginJob).when(() -> chosen().isPresent());
+    }
+
+    private Command compareWith() {
+        return Command.of("Compare with …", "", () -> {
+                    turn(View.COMPARE);
+                    compare.focusTarget().requestFocus();
+                })
+                .when(() -> chosen().isPresent());
+    }
+
+    /// Begins a job on the chosen dataset with the remedies that were chosen.
+    void beginJob() {
+        chosen().ifPresent(dataset -> {
+            List<Line> lines = new ArrayList<>(List.of(Line.readDataset(dataset.name())));
+            lines.addAll(Remedies.lines(columns.chosen()));
+            Path page = workbench.freeFile("jobs", dataset.name() + "_clean", ".yaml");
+            String job = page.getFileName().toString().replace(".yaml", "");
+            String title =
+                    Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+            workbench.edit(page, JobEdits.newPage(job, title, lines));
+            toJob.accept(page);
+        });
+    }
+
+    /// Keeps a file as a dataset, and looks at it.
+    void bring(Path file) {
+        FoundFile found = new FoundFile(workbench, file);
+        workbench
+                .background()
+                .ask(Background.Request.now("begin", "looking at " + file.getFileName()), found::shape, shape -> {
+                    Outcome<String> kept = shape.then(found::keep);
+                    if (kept.isPresent()) {
+                        fillList();
+                        show(kept.get());
+                    } else {
+                        problem = kept.problems().getFirst().sentence();
+                        fill();
+                    }
+                });
+    }
+
+    private Command bringIn() {
+        return Command.of("Bring in a file …", "Shortcut+Shift+O", () -> {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("A file: delimited text, a workbook, JSON, Parquet");
+            Optional.ofNullable(chooser.showOpenDialog(pages.getScene().getWindow()))
+                    .map(File::toPath)
+                    .ifPresent(this::bring);
+        });
+    }
+
+    private void saveCounts() {
+        counts.title().ifPresent(title -> {
+            FileChooser chooser = new FileChooser();
+            chooser.setTitle("Where the numbers go");
+            chooser.setInitialFileName(title.replaceAll("[^\\p{L}\\p{N}]+", "_") + ".csv");
+            Optional.ofNullable(chooser.showSaveDialog(pages.getScene().getWindow()))
+                    .map(File::toPath)
+                    .ifPresent(this::saveCounts);
+        });
+    }
+
+    /// Writes the numbers of the counts in view into a file.
+    void saveCounts(Path file) {
+        Outcome<Path> written = CountFile.write(workbench.shelf(), file, counts.lines(false));
+        based.setText(
+                written.isPresent()
+                        ? "Saved as " + written.get()
+                        : written.problems().getFirst().sentence());
+        Ui.mark(based, "problem", !written.isPresent());
+    }
+
+    @Override
+    public void columns(String other) {
+        String name = chosen().map(DatasetPage::name).orElse("");
+        model.compareColumns(
+                workbench.shelf(), name, other, (Outcome<ColumnsCompared> found) -> compare.showColumns(found));
+    }
+
+    @Override
+    public void rows(String other, List<String> keys) {
+        model.compareRows(workbench.shelf(), other, keys, (Outcome<RowsCompared> found) -> compare.showRows(found));
+    }
+
+    /// Chooses the first remedy of everything that has one.
+    void chooseRemedies() {
+        columns.chooseAll();
+    }
+
+    ComparePage comparePage() {
+        return compare;
+    }
+
+    CountsPage countsPage() {
+        return counts;
+    }
+
+    @Override
+    public String title() {
+        return "Data";
+    }
+
+    @Override
+    public Region view() {
+        return pages;
+    }
+
+    @Override
+    public List<Command> commands() {
+        return List.of(
+                Command.of("Look at the columns", "", () -> turn(View.COLUMNS)),
+                Command.of("Look at the rows", "", () -> turn(View.ROWS)),
+                Command.of("Count", "", () -> turn(View.COUNTS)),
+                Command.of("Choose the first remedy of everything", "Shortcut+Shift+A", this::chooseRemedies),
+                newJob("New job on the dataset"),
+                bringIn(),
+                compareWith());
+    }
+
+    @Override
+    public String status() {
+        return seen.map(s -> String.format("DuckDB, inside · %s · %,d ms", basedOn(), s.millis()))
+                .orElse("DuckDB, inside");
+    }
+
+    @Override
+    public String keys() {
+        return switch (view) {
+            case COLUMNS -> "↑↓ column · Space choose a remedy · Enter its rows · Ctrl+Enter new job";
+            case ROWS -> "Type to find · Ctrl+J jump";
+            case COUNTS -> "Tab next blank · Ctrl+Shift+C copy";
+            case COMPARE -> "Tab next blank";
+        };
+    }
+
+    @Override
+    public void enter() {
+        fillList();
+        if (chosen().isEmpty() && !list.getItems().isEmpty()) {
+            list.getSelectionModel().select(0);
+        }
+    }
+
+    @Override
+    public void focus() {
+        list.requestFocus();
+    }
+
+    /// A dataset of the list: its name, how much there is to look at, what it is.
+    private final class DatasetCell extends ListCell<DatasetPage> {
+        @Override
+        protected void updateItem(@Nullable DatasetPage page, boolean empty) {
+            super.updateItem(page, empty);
+            if (empty || page == null) {
+                setGraphic(null);
+                return;
+            }
+            Optional<DataModel.Seen> known = model.known(workbench.shelf(), page.name());
+            Label look = known.map(s -> s.toLookAt() == 0
+                            ? Ui.label("nothing odd", "soft", "small")
+                            : Ui.label(s.toLookAt() + " to look at", "to-look-at"))
+                    .orElseGet(() -> Ui.label("", "soft"));
+            setGraphic(Ui.column(
+                    "entry",
+                    Ui.row("state", Ui.label(page.name(), "dataset-name"), Ui.spring(), look),
+                    Ui.label(what(page, known), "soft")));
+        }
+
+        private String what(DatasetPage page, Optional<DataModel.Seen> known) {
+            String kind = page.options().form().map(ReadOptions.Form::word).orElse("delimited");
+            String name = kind.equals("delimited") ? "delimited text" : kind;
+            return name
+                    + known.map(s -> " · " + Ui.count(s.table().rows(), "row", "rows") + " · "
+                                    + Ui.count(s.table().columns().size(), "column", "columns"))
+                            .orElseGet(() -> size(page));
+        }
+
+        private String size(DatasetPage page) {
+            try {
+                Path file = Datasets.open(workbench.shelf(), page.name())
+                        .value()
+                        .map(SourceFile::file)
+                        .orElse(null);
+                return file == null ? " · cannot be read" : " · " + bytes(Files.size(file));
+            } catch (IOException e) {
+                return " · cannot be read";
+            }
+        }
+
+        private static String bytes(long size) {
+            return size < 10_000
+                    ? Ui.count(size, "byte", "bytes")
+                    : size < 10_000_000
+                            ? String.format("%,d kB", size / 1_000)
+                            : String.format("%,d MB", size / 1_000_000);
+        }
+    }
+}
