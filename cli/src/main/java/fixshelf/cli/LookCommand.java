@@ -57,6 +57,9 @@ final class LookCommand extends ShelfOption {
         @Nullable
         LookCompared compared;
 
+        @ArgGroup(exclusive = false)
+        @Nullable LookDrawing drawing;
+
         @Option(names = "--since", description = "What is other than when all of the dataset was last looked at.")
         boolean since;
     }
@@ -79,6 +82,9 @@ final class LookCommand extends ShelfOption {
             }
             if (other != null && other.compared != null) {
                 return other.compared.print(this, shelf, data);
+            }
+            if (other != null && other.drawing != null) {
+                return other.drawing.write(this, shelf, data);
             }
             return columns(shelf, data);
         }

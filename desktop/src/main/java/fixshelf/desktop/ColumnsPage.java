@@ -94,7 +94,7 @@ final class ColumnsPage {
 
     private void key(KeyEvent event) {
         Entry entry = table.getSelectionModel().getSelectedItem();
-        if (entry == null) {
+        if (entry == null || event.isShortcutDown() || event.isAltDown()) {
             return;
         }
         if (event.getCode() == KeyCode.ENTER) {

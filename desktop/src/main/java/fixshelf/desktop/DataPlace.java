@@ -11,6 +11,7 @@ import fixshelf.profile.Remedies;
 import fixshelf.profile.Remedy;
 import fixshelf.profile.RowFilter;
 import fixshelf.profile.RowsCompared;
+import fixshelf.profile.SavedText;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobEdits;
@@ -264,7 +265,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     }
 
     private String basedText() {
-        if (seen.isEmpty()) {
+        if (seen.isEmpty() || !problem.isEmpty()) {
             return problem;
         }
         List<String> parts = new ArrayList<>();
@@ -376,6 +377,11 @@ final class DataPlace implements Place, ComparePage.Asking {
                 });
     }
 
+    private Command copyCounts() {
+        return Command.of("Copy the counts as they stand", "Shortcut+Shift+C", () -> counts.copy(true))
+                .when(() -> view == View.COUNTS);
+    }
+
     private Command bringIn() {
         return Command.of("Bring in a file …", "Shortcut+Shift+O", () -> {
             FileChooser chooser = new FileChooser();
@@ -399,7 +405,8 @@ final class DataPlace implements Place, ComparePage.Asking {
 
     /// Writes the numbers of the counts in view into a file.
     void saveCounts(Path file) {
-        Outcome<Path> written = CountFile.write(workbench.shelf(), file, counts.lines(false));
+        Outcome<Path> written = SavedText.write(
+                workbench.shelf(), file, ".csv", SavedText.delimited(counts.lines(false)), true);
         based.setText(
                 written.isPresent()
                         ? "Saved as " + written.get()
@@ -448,6 +455,7 @@ final class DataPlace implements Place, ComparePage.Asking {
                 Command.of("Look at the columns", "", () -> turn(View.COLUMNS)),
                 Command.of("Look at the rows", "", () -> turn(View.ROWS)),
                 Command.of("Count", "", () -> turn(View.COUNTS)),
+                copyCounts(),
                 Command.of("Choose the first remedy of everything", "Shortcut+Shift+A", this::chooseRemedies),
                 newJob("New job on the dataset"),
                 bringIn(),

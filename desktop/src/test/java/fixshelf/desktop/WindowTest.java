@@ -100,6 +100,13 @@ abstract class WindowTest {
                 .toList();
     }
 
+    final List<String> buttons() {
+        return lookup("*").stream()
+                .filter(Button.class::isInstance)
+                .map(n -> ((Button) n).getText())
+                .toList();
+    }
+
     static void on(Runnable work) throws Exception {
         WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, WaitForAsyncUtils.asyncFx(work));
         WaitForAsyncUtils.waitForFxEvents();

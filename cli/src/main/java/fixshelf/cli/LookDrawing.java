@@ -1,0 +1,65 @@
+package fixshelf.cli;
+
+import fixshelf.problem.Outcome;
+import fixshelf.profile.ColumnLook;
+import fixshelf.profile.DataLook;
+import fixshelf.profile.Drawing;
+import fixshelf.profile.SavedText;
+import fixshelf.profile.SvgDrawing;
+import fixshelf.profile.TableLook;
+import fixshelf.shelf.Shelf;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import picocli.CommandLine.Option;
+
+/// The options of `look` that draw.
+final class LookDrawing {
+    @Option(
+            names = "--drawing",
+            paramLabel = "FILE",
+            required = true,
+            description = "Draw a column as SVG into this file.")
+    Path file = Path.of("");
+
+    @Option(names = "--column", paramLabel = "NAME", required = true, description = "The column that is drawn.")
+    String column = "";
+
+    @Option(
+            names = "--of",
+            paramLabel = "WHAT",
+            description = "spread, commonest or filled (by place in the table); what suits the column when left out.")
+    Optional<Drawing.Kind> kind = Optional.empty();
+
+    @Option(names = "--dark", description = "For a dark sheet.")
+    boolean dark;
+
+    @Option(names = "--replace", description = "A file of that name may be replaced.")
+    boolean replace;
+
+    int write(LookCommand command, Shelf shelf, DataLook data) {
+        Outcome<TableLook> table = data.columns(List.of(), _ -> {});
+        if (!table.isPresent()) {
+            return Output.problems(command.out(), command.err(), table.problems(), command.json);
+        }
+        Optional<ColumnLook> found = table.get().columns().stream()
+                .filter(c -> c.name().equalsIgnoreCase(column))
+                .findFirst();
+        if (found.isEmpty()) {
+            return command.unknown(
+                    "column", column, table.get().columns().stream().map(ColumnLook::name).toList());
+        }
+        Drawing drawing = Drawing.of(
+                found.get(), kind.orElse(found.get().isMeasured() ? Drawing.Kind.SPREAD : Drawing.Kind.COMMONEST));
+        Outcome<Path> written = SavedText.write(shelf, file, ".svg", SvgDrawing.write(drawing, dark), replace);
+        if (!written.isPresent()) {
+            return Output.problems(command.out(), command.err(), written.problems(), command.json);
+        }
+        if (command.json) {
+            Output.json(command.out(), Output.object().put("file", written.get().toString()));
+        } else {
+            command.out().println("Drawn into " + written.get() + ".");
+        }
+        return Output.FINE;
+    }
+}

@@ -1,0 +1,122 @@
+package fixshelf.desktop;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.demo.DemoShelf;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import javafx.scene.Node;
+import javafx.scene.control.TableView;
+import javafx.scene.input.Clipboard;
+import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Test;
+
+/// Datasets in the window, by keys alone: looked at, remedies chosen, counted, compared, brought in.
+class DataTest extends WindowTest {
+    private void goTo(String dataset) throws Exception {
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        on(() -> frame.dataPlace().show(dataset));
+        settle();
+    }
+
+    private TableView<?> table(String id) {
+        return (TableView<?>) lookup("#" + id).stream().findFirst().orElseThrow();
+    }
+
+    @Test
+    void whatIsOddBecomesTheLinesOfAJob() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 300));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        // The list has the keyboard; the datasets below are looked at one after the other.
+        robot.push(KeyCode.DOWN);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.endsWith(" to look at"));
+        goTo("visits_alder_quay");
+        assertThat(labels()).contains("all 300 rows looked at", "weight_kg").anyMatch(l -> l.endsWith(" end in kg"));
+        on(() -> table("columns").requestFocus());
+        robot.push(KeyCode.HOME);
+        robot.push(KeyCode.SPACE);
+        settle();
+        assertThat(buttons()).contains("New job with 1 line", "✓ drop_repeats");
+        robot.push(KeyCode.SPACE);
+        settle();
+        assertThat(buttons()).contains("New job on it", "drop_repeats");
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.A);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        settle();
+        String job = frame.workbench()
+                .orElseThrow()
+                .job(folder.resolve("jobs/visits_alder_quay_clean.yaml"))
+                .orElseThrow()
+                .source()
+                .text();
+        assertThat(job).contains("- read: visits_alder_quay\n", "- squeeze_spaces: [village, item, mender]\n", "unit: kg\n");
+        assertThat(labels()).doesNotContain("no change");
+        assertThat(Files.exists(folder.resolve("jobs/visits_alder_quay_clean.yaml"))).isFalse();
+    }
+
+    @Test
+    void rowsAreFoundCountedAndCompared() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 300));
+        goTo("visits_alder_quay");
+        on(() -> table("columns").requestFocus());
+        robot.push(KeyCode.HOME);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.contains("visit_no: ") && l.contains(" repeat a value"));
+        on(() -> lookup("#find-rows").stream().findFirst().ifPresent(Node::requestFocus));
+        robot.write("kettle");
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.matches("[0-9]+ of all 300 rows · visit_no.*"));
+        on(() -> frame.dataPlace().turn(DataPlace.View.COUNTS));
+        settle();
+        assertThat(labels()).contains("Outcome", "mended", "100.0%");
+        on(() -> lookup("#count-by").stream().findFirst().ifPresent(Node::requestFocus));
+        robot.push(KeyCode.SPACE);
+        settle();
+        robot.push(KeyCode.DOWN);
+        for (int i = 0; i < 3; i++) {
+            robot.push(KeyCode.DOWN);
+        }
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).contains("Village by outcome");
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
+        settle();
+        String[] copied = {""};
+        on(() -> copied[0] = Clipboard.getSystemClipboard().getString());
+        assertThat(copied[0]).startsWith("outcome\t").contains("100.0% (");
+        Path saved = folder.resolve("counts.csv");
+        on(() -> frame.dataPlace().saveCounts(saved));
+        assertThat(saved).content().startsWith("outcome,").doesNotContain("%");
+        on(() -> frame.dataPlace().saveCounts(folder.resolve("data/menders.csv")));
+        assertThat(folder.resolve("data/menders.csv")).content().startsWith("mender,");
+        on(() -> {
+            frame.dataPlace().turn(DataPlace.View.COMPARE);
+            frame.dataPlace().comparePage().with("visits_thornmere");
+        });
+        settle();
+        assertThat(labels()).anyMatch(l -> l.contains("has no column visit_no"))
+                .anyMatch(l -> l.contains("only in visits_thornmere: Visit No"));
+    }
+
+    @Test
+    void aFileIsBroughtInAndABrokenOneSaysWhy() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 60));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        Path file = Files.writeString(folder.resolve("data/2026 new.csv"), "a;b\n1; x\n2;y\n");
+        on(() -> frame.read(file));
+        settle();
+        assertThat(folder.resolve("datasets/data_2026_new.yaml")).content().contains("separator: \";\"");
+        assertThat(labels()).contains("data_2026_new", "1 to look at", "1 with blanks at an end");
+        Path none = Files.writeString(folder.resolve("data/none.csv"), "");
+        on(() -> frame.read(none));
+        settle();
+        assertThat(labels()).anyMatch(l -> l.contains("none.csv is empty"));
+    }
+}
