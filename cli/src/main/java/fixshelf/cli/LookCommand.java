@@ -58,7 +58,8 @@ final class LookCommand extends ShelfOption {
         LookCompared compared;
 
         @ArgGroup(exclusive = false)
-        @Nullable LookDrawing drawing;
+        @Nullable
+        LookDrawing drawing;
 
         @Option(names = "--since", description = "What is other than when all of the dataset was last looked at.")
         boolean since;

@@ -47,7 +47,9 @@ final class LookDrawing {
                 .findFirst();
         if (found.isEmpty()) {
             return command.unknown(
-                    "column", column, table.get().columns().stream().map(ColumnLook::name).toList());
+                    "column",
+                    column,
+                    table.get().columns().stream().map(ColumnLook::name).toList());
         }
         Drawing drawing = Drawing.of(
                 found.get(), kind.orElse(found.get().isMeasured() ? Drawing.Kind.SPREAD : Drawing.Kind.COMMONEST));

@@ -12,8 +12,8 @@ import java.nio.file.StandardCopyOption;
 import java.util.List;
 import java.util.stream.Collectors;
 
-/// Texts that a user saves beside a dataset: counts, drawings. They appear whole or not at all, and never over a file of
-/// the shelf.
+/// Texts that a user saves beside a dataset: counts, drawings. They appear whole or not at all, and
+/// never over a file of the shelf.
 public final class SavedText {
     private SavedText() {}
 
@@ -31,7 +31,9 @@ public final class SavedText {
             if (own || other || !replace) {
                 return refused(
                         to,
-                        own ? "There is a file of the shelf at " + to + "." : "There is something at " + to + " already.",
+                        own
+                                ? "There is a file of the shelf at " + to + "."
+                                : "There is something at " + to + " already.",
                         own || other ? "Choose another name." : "Choose another name, or say that it may be replaced.");
             }
         }

@@ -37,19 +37,26 @@ class RemediesTest {
 
     @Test
     void remediesDoAsLinesWhatTheyDidWhenTheyWereTried() throws Exception {
-        Shelf shelf = ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 900)).get();
+        Shelf shelf =
+                ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 900)).get();
         List<String> found = new ArrayList<>();
         for (DatasetPage dataset : shelf.datasets()) {
-            try (DataLook data = DataLook.open(Datasets.open(shelf, dataset.name()).get(), Long.MAX_VALUE).get()) {
-                TableLook table = data.columns(KnownList.of(shelf, data.file()), _ -> {}).get();
-                Map<Finding, List<Remedy>> remedies = new Remedies(data, shelf).of(table).get();
+            try (DataLook data = DataLook.open(
+                            Datasets.open(shelf, dataset.name()).get(), Long.MAX_VALUE)
+                    .get()) {
+                TableLook table =
+                        data.columns(KnownList.of(shelf, data.file()), _ -> {}).get();
+                Map<Finding, List<Remedy>> remedies =
+                        new Remedies(data, shelf).of(table).get();
                 assertThat(remedies.keySet()).containsExactlyElementsOf(table.all());
                 remedies.forEach((finding, all) -> {
                     all.forEach(r -> asALine(shelf, dataset, finding, r));
                     if (!all.isEmpty()) {
-                        String column = finding.column() < 0 ? "" : table.columns().get(finding.column()).name();
-                        found.add(dataset.name() + " " + column + " " + finding.oddity().id() + " "
-                                + all.getFirst().name());
+                        String column = finding.column() < 0
+                                ? ""
+                                : table.columns().get(finding.column()).name();
+                        found.add(dataset.name() + " " + column + " "
+                                + finding.oddity().id() + " " + all.getFirst().name());
                     }
                 });
                 together(shelf, dataset, remedies);
@@ -72,7 +79,8 @@ class RemediesTest {
         Path file = shelf.root().resolve("jobs/tried.yaml");
         JobPage job = JobPages.read(file, new SourceText("tried", JobEdits.newPage("tried", "Tried", lines)));
         var planned = PlannedJob.plan(shelf, job, Map.of());
-        assertThat(planned.problems().stream().filter(Problem::isError).map(Problem::sentence)).isEmpty();
+        assertThat(planned.problems().stream().filter(Problem::isError).map(Problem::sentence))
+                .isEmpty();
         return planned.get();
     }
 

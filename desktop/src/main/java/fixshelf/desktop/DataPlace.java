@@ -6,7 +6,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.profile.ColumnLook;
 import fixshelf.profile.ColumnsCompared;
 import fixshelf.profile.Finding;
-import fixshelf.profile.Oddity;
 import fixshelf.profile.Remedies;
 import fixshelf.profile.Remedy;
 import fixshelf.profile.RowFilter;
@@ -48,6 +47,8 @@ import org.jspecify.annotations.Nullable;
 final class DataPlace implements Place, ComparePage.Asking {
     /// The right page needs the room.
     private static final double LEFT = 0.262;
+
+    private static final double NEARLY_ALL = 0.9;
 
     private final Workbench workbench;
     private final Runnable changed;
@@ -251,8 +252,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     /// The column in which nearly every row has a value of its own.
     private static String key(TableLook table) {
         return table.columns().stream()
-                .filter(c -> c.distinct() == table.rows()
-                        || c.findings().stream().anyMatch(f -> f.oddity() == Oddity.REPEATS))
+                .filter(c -> c.distinct() > table.rows() * NEARLY_ALL)
                 .findFirst()
                 .map(ColumnLook::name)
                 .orElse("");
@@ -405,8 +405,8 @@ final class DataPlace implements Place, ComparePage.Asking {
 
     /// Writes the numbers of the counts in view into a file.
     void saveCounts(Path file) {
-        Outcome<Path> written = SavedText.write(
-                workbench.shelf(), file, ".csv", SavedText.delimited(counts.lines(false)), true);
+        Outcome<Path> written =
+                SavedText.write(workbench.shelf(), file, ".csv", SavedText.delimited(counts.lines(false)), true);
         based.setText(
                 written.isPresent()
                         ? "Saved as " + written.get()

@@ -52,6 +52,7 @@ final class Shots {
         onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
         onScreen(() -> frame().workbench().orElseThrow().undo(page()));
         promises();
+        data();
         onScreen(() -> {
             frame().enter(frame().jobsPlace());
             frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml"));
@@ -66,16 +67,10 @@ final class Shots {
         settle();
         onScreen(() -> frame().jobsPlace().showLedger());
         save("jobs-where-rows-went");
-        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
-        settle();
-        onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
-        save("jobs-changed-cells");
         job("visits_with_rooms", 5, "near_misses");
         save("jobs-join");
         job("hours_by_month", 2, "vanished");
         save("jobs-columns-to-rows");
-        job("store_by_group", 3, "above");
-        save("jobs-names-out-of-rows");
         aCheckThatFails();
         save("jobs-check");
         onScreen(() -> {
@@ -105,8 +100,6 @@ final class Shots {
         save("jobs-new-file");
         onScreen(() -> frame().enter(frame().languagesPlace()));
         save("languages");
-        onScreen(() -> frame().languagesPlace().showJob("visits_clean"));
-        save("languages-job");
         onScreen(() -> frame().languagesPlace().showWholeShelf());
         save("languages-whole-shelf");
         onScreen(() -> {
@@ -142,6 +135,29 @@ final class Shots {
     }
 
     /// A fix with a promise that a value breaks; the page is as before afterwards.
+    /// A dataset looked at, counted, and compared.
+    private void data() throws Exception {
+        onScreen(() -> frame().enter(frame().dataPlace()));
+        onScreen(() -> frame().dataPlace().show("menders"));
+        settle();
+        onScreen(() -> {
+            frame().dataPlace().turn(DataPlace.View.COMPARE);
+            frame().dataPlace().comparePage().with("menders_last_year");
+        });
+        settle();
+        save("data-compare");
+        onScreen(() -> {
+            frame().dataPlace().turn(DataPlace.View.COLUMNS);
+            frame().dataPlace().show("visits_thornmere");
+        });
+        settle();
+        onScreen(() -> frame().dataPlace().chooseRemedies());
+        save("data-columns");
+        onScreen(() -> frame().dataPlace().turn(DataPlace.View.COUNTS));
+        onScreen(() -> frame().dataPlace().countsPage().count(java.util.List.of(5, 8)));
+        save("data-counts");
+    }
+
     private void promises() throws Exception {
         Workbench workbench = frame().workbench().orElseThrow();
         FixPage fix = workbench.shelf().fix("capital_first").orElseThrow();

@@ -53,9 +53,11 @@ class DataTest extends WindowTest {
                 .orElseThrow()
                 .source()
                 .text();
-        assertThat(job).contains("- read: visits_alder_quay\n", "- squeeze_spaces: [village, item, mender]\n", "unit: kg\n");
+        assertThat(job)
+                .contains("- read: visits_alder_quay\n", "- squeeze_spaces: [village, item, mender]\n", "unit: kg\n");
         assertThat(labels()).doesNotContain("no change");
-        assertThat(Files.exists(folder.resolve("jobs/visits_alder_quay_clean.yaml"))).isFalse();
+        assertThat(Files.exists(folder.resolve("jobs/visits_alder_quay_clean.yaml")))
+                .isFalse();
     }
 
     @Test
@@ -100,7 +102,8 @@ class DataTest extends WindowTest {
             frame.dataPlace().comparePage().with("visits_thornmere");
         });
         settle();
-        assertThat(labels()).anyMatch(l -> l.contains("has no column visit_no"))
+        assertThat(labels())
+                .anyMatch(l -> l.contains("has no column visit_no"))
                 .anyMatch(l -> l.contains("only in visits_thornmere: Visit No"));
     }
 
