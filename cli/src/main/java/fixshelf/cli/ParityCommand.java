@@ -8,9 +8,11 @@ import fixshelf.check.Subject;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.engine.Stop;
+import fixshelf.export.Receipt;
 import fixshelf.language.Functions;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Operation;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemPrinter;
@@ -22,6 +24,8 @@ import fixshelf.work.JobParity;
 import fixshelf.work.JobReport;
 import fixshelf.work.OperationExamples;
 import fixshelf.work.PlannedJob;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -65,10 +69,60 @@ final class ParityCommand extends ShelfOption {
     @Nullable
     Path file;
 
+    @Option(
+            names = "--receipt",
+            paramLabel = "FILE",
+            description =
+                    "Read what the checks of an exported folder wrote where they ran, instead of running anything.")
+    @Nullable
+    Path receipt;
+
     @Override
     public Integer call() {
         wantCount("--values", values);
-        return onShelf(this::check);
+        return onShelf(shelf -> receipt == null ? check(shelf) : read(shelf, receipt));
+    }
+
+    private int read(Shelf shelf, Path written) {
+        Outcome<Receipt> found;
+        try {
+            found = Receipt.read(written.toString(), Files.readString(written));
+        } catch (IOException e) {
+            found = Outcome.failed(Problem.about(
+                    Code.FILE_MISSING,
+                    written.toString(),
+                    "It cannot be read: " + e.getMessage() + ".",
+                    "Name a file."));
+        }
+        if (!found.isPresent()) {
+            return Output.problems(out(), err(), found.problems(), json);
+        }
+        Receipt is = found.get();
+        List<String> objections = is.objections(shelf);
+        List<String> untried = is.untried(shelf);
+        if (json) {
+            ObjectNode document = Output.object()
+                    .put("language", is.language())
+                    .put("engine", is.engine())
+                    .put("at", is.at())
+                    .put("cases", is.caseCount())
+                    .put("failing", is.failingCount());
+            objections.forEach(document.putArray("objections")::add);
+            untried.forEach(document.putArray("without_case")::add);
+            Output.json(out(), document);
+        } else {
+            out().println(is.language() + " on " + is.engine() + ", " + is.at() + ": " + is.caseCount() + " cases of "
+                    + is.cases().size() + " fixes ran, "
+                    + (is.failingCount() == 0 ? "all hold." : is.failingCount() + " fail."));
+            objections.forEach(out()::println);
+            if (!untried.isEmpty()) {
+                out().println("No case was run of " + String.join(", ", untried) + ".");
+            }
+            if (objections.isEmpty()) {
+                out().println("They are the functions of this shelf as it is.");
+            }
+        }
+        return objections.isEmpty() ? Output.FINE : Output.PROBLEMS;
     }
 
     private int check(Shelf shelf) {

@@ -66,7 +66,7 @@ public final class Export {
         return PageFiles.write(texts).map(written -> new Report(written, refused));
     }
 
-    private static List<Exported> fixes(Shelf shelf, Language language, List<String> refused) {
+    static List<Exported> fixes(Shelf shelf, Language language, List<String> refused) {
         List<Exported> fixes = new ArrayList<>();
         for (FixPage page : shelf.fixes()) {
             Outcome<Definition> definition = shelf.definition(page);
@@ -101,31 +101,37 @@ public final class Export {
                 .map(f -> new Described(f.fix(), f.page().summary()))
                 .toList();
         String module = language.module(described);
-        return switch (language.id()) {
-            case "pandas" -> {
-                List<MadeFile> files = new ArrayList<>();
-                files.add(new MadeFile(folder.resolve("fixes.py"), "#", module));
-                if (tests) {
+        MadeFile functions = functions(language, folder, module);
+        List<MadeFile> files = new ArrayList<>(List.of(functions));
+        if (tests) {
+            switch (language.id()) {
+                case "pandas" -> {
                     files.add(new MadeFile(folder.resolve("test_fixes.py"), "#", Pytest.of(fixes)));
+                    files.add(new MadeFile(folder.resolve("conftest.py"), "#", ReceiptScripts.CONFTEST));
                 }
-                yield files;
-            }
-            case "r" -> {
-                List<MadeFile> files = new ArrayList<>();
-                files.add(new MadeFile(folder.resolve("fixes.R"), "#", module));
-                if (tests) {
+                case "r" -> {
                     files.add(new MadeFile(folder.resolve("test-fixes.R"), "#", Testthat.of(fixes)));
+                    files.add(new MadeFile(folder.resolve("receipt.R"), "#", ReceiptScripts.R));
                 }
-                yield files;
-            }
-            default -> {
-                List<MadeFile> files = new ArrayList<>();
-                files.add(new MadeFile(folder.resolve("fixes.sql"), "--", module));
-                if (tests) {
-                    files.add(new MadeFile(folder.resolve("checks.sql"), "--", SqlChecks.of(language, fixes)));
+                default -> {
+                    SqlChecks checks = SqlChecks.of(language, fixes);
+                    files.add(new MadeFile(folder.resolve("checks.sql"), "--", checks.text()));
+                    files.add(new MadeFile(
+                            folder.resolve("receipt.sql"),
+                            "--",
+                            ReceiptScripts.sql(language, functions.number(), checks.queries(), checks.cases())));
                 }
-                yield files;
             }
+        }
+        return files;
+    }
+
+    /// The file of functions.
+    static MadeFile functions(Language language, Path folder, String module) {
+        return switch (language.id()) {
+            case "pandas" -> new MadeFile(folder.resolve("fixes.py"), "#", module);
+            case "r" -> new MadeFile(folder.resolve("fixes.R"), "#", module);
+            default -> new MadeFile(folder.resolve("fixes.sql"), "--", module);
         };
     }
 }

@@ -49,10 +49,23 @@ record MadeFile(Path file, String comment, String text) {
                 : Optional.empty();
     }
 
+    /// The number in its first line.
+    String number() {
+        return number(text);
+    }
+
+    /// The MD5 digest of the whole file, which R can make by itself.
+    String md5() {
+        return HexFormat.of().formatHex(digest("MD5", whole()));
+    }
+
     private static String number(String text) {
+        return HexFormat.of().formatHex(digest("SHA-256", text), 0, 8);
+    }
+
+    private static byte[] digest(String kind, String text) {
         try {
-            byte[] digest = MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
-            return HexFormat.of().formatHex(digest, 0, 8);
+            return MessageDigest.getInstance(kind).digest(text.getBytes(StandardCharsets.UTF_8));
         } catch (NoSuchAlgorithmException e) {
             throw new IllegalStateException(e);
         }

@@ -11,15 +11,20 @@ import fixshelf.render.Language;
 import fixshelf.shelf.FixPage;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 
 /// The cases of fixes as queries, one for each fix, that list those that fail: no row is good.
-final class SqlChecks {
-    private SqlChecks() {}
-
-    static String of(Language language, List<Exported> fixes) {
-        List<String> queries = new ArrayList<>();
+///
+/// @param queries by fix
+/// @param cases how many cases each of them runs
+/// @param left comments on cases that are left out
+record SqlChecks(Map<String, String> queries, Map<String, Integer> cases, List<String> left) {
+    static SqlChecks of(Language language, List<Exported> fixes) {
+        Map<String, String> queries = new LinkedHashMap<>();
+        Map<String, Integer> cases = new LinkedHashMap<>();
         List<String> left = new ArrayList<>();
         for (Exported exported : fixes) {
             List<String> checks = new ArrayList<>();
@@ -36,11 +41,18 @@ final class SqlChecks {
                 number++;
             }
             if (!checks.isEmpty()) {
-                queries.add(String.join("\nUNION ALL ", checks) + ";\n");
+                queries.put(exported.fix().name(), String.join("\nUNION ALL ", checks));
+                cases.put(exported.fix().name(), checks.size());
             }
         }
+        return new SqlChecks(queries, cases, left);
+    }
+
+    /// All queries, one after the other.
+    String text() {
         return "-- Every row is a case that fails; no row is good.\n" + String.join("", left)
-                + String.join("\n", queries);
+                + String.join(
+                        "\n", queries.values().stream().map(q -> q + ";\n").toList());
     }
 
     private static Outcome<String> check(Language language, Exported exported, FixPage.Case example, int number) {

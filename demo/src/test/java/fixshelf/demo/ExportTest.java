@@ -6,6 +6,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Engines;
 import fixshelf.export.Export;
+import fixshelf.export.Receipt;
 import fixshelf.language.Lexer;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -292,6 +293,17 @@ class ExportTest {
         assertThat(run(to, python, "-m", "pytest", "-q", "test_fixes.py"))
                 .contains(" passed")
                 .doesNotContain("failed");
+        receipt("pandas", Files.readString(to.resolve("receipt-here.json")));
+        // A function that was changed by hand is no function of the shelf.
+        Path file = to.resolve("fixes.py");
+        Files.writeString(file, Files.readString(file) + "# mine\n");
+        run(to, python, "-m", "pytest", "-q", "test_fixes.py", "-k", "squeeze_spaces");
+        Receipt other = Receipt.read("", Files.readString(to.resolve("receipt-here.json")))
+                .get();
+        assertThat(other.objections(shelf))
+                .containsExactly(
+                        "It is of other functions than the shelf gives now: export again, and run the checks there.");
+        assertThat(other.untried(shelf)).contains("amount").doesNotContain("squeeze_spaces");
     }
 
     @Test
@@ -304,6 +316,8 @@ class ExportTest {
                 "-e",
                 "testthat::test_file('test-fixes.R', stop_on_failure = TRUE)");
         assertThat(said).contains("FAIL 0").containsPattern("PASS [1-9][0-9]");
+        run(to, Engines.program(Engines.of("r")), "receipt.R");
+        receipt("r", Files.readString(to.resolve("receipt-here.json")));
     }
 
     @Test
@@ -314,6 +328,26 @@ class ExportTest {
             for (String query : queries(to)) {
                 assertThat(session.query(query).rows()).isEmpty();
             }
+            String receipt = Files.readString(to.resolve("receipt.sql"));
+            receipt(
+                    "duckdb",
+                    String.valueOf(session.query(receipt).rows().getFirst().getFirst()));
+            // Where a function is another one, its cases fail.
+            session.run("CREATE OR REPLACE MACRO squeeze_spaces(text, keep_ends := false) AS text");
+            Receipt broken = Receipt.read(
+                            "",
+                            "receipt\n\""
+                                    + session.query(receipt)
+                                            .rows()
+                                            .getFirst()
+                                            .getFirst()
+                                            .toString()
+                                            .replace("\"", "\"\"")
+                                    + "\"\n")
+                    .get();
+            assertThat(broken.failing()).containsKey("squeeze_spaces");
+            assertThat(broken.objections(shelf))
+                    .anyMatch(o -> o.startsWith("squeeze_spaces: ") && o.endsWith(" cases fail there."));
         }
         Path source = shelf.root().resolve("data/visits-alder-quay.csv");
         try (DuckSession session = DuckSession.open(List.of(source), Optional.empty())) {
@@ -330,6 +364,7 @@ class ExportTest {
         Path to = exported("sqlite");
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite::memory:")) {
             assertThat(failing(connection, to)).isEmpty();
+            receipt("sqlite", receipt(connection, to));
         }
     }
 
@@ -348,6 +383,7 @@ class ExportTest {
                 }
             }
             assertThat(failing(connection, to)).isEmpty();
+            receipt(language, receipt(connection, to));
             connection.rollback();
         }
     }
@@ -363,6 +399,34 @@ class ExportTest {
         }
         for (String query : queries(to)) {
             assertThat(Engines.sparkRows(query)).isEmpty();
+        }
+        String receipt = Files.readString(to.resolve("receipt.sql")).strip();
+        receipt(
+                "spark",
+                Engines.sparkRows(receipt.substring(0, receipt.length() - 1)).toString());
+    }
+
+    /// What an engine wrote proves the shelf as it is.
+    private static void receipt(String language, String text) {
+        Receipt receipt = Receipt.read(language, text).get();
+        assertThat(receipt.language()).isEqualTo(language);
+        assertThat(receipt.objections(shelf)).as(language).isEmpty();
+        assertThat(receipt.caseCount()).as(language).isGreaterThan(150);
+        assertThat(receipt.engine()).as(language).containsPattern("[0-9]");
+        assertThat(receipt.at()).as(language).startsWith("20");
+    }
+
+    private static String receipt(Connection connection, Path to) throws Exception {
+        List<String> statements =
+                List.of(Files.readString(to.resolve("receipt.sql")).split(";\n"));
+        try (Statement statement = connection.createStatement()) {
+            for (String before : statements.subList(0, statements.size() - 1)) {
+                statement.execute(before);
+            }
+            try (ResultSet rows = statement.executeQuery(statements.getLast())) {
+                rows.next();
+                return rows.getString(1);
+            }
         }
     }
 

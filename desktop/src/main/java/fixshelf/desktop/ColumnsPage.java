@@ -302,7 +302,7 @@ final class ColumnsPage {
         return column.isMeasured()
                 ? new VBox(Ui.label(column.least(), "value-cell"), Ui.label(column.greatest(), "value-cell"))
                 : Ui.row(
-                        "remedy-line",
+                        "common-value",
                         Ui.label(
                                 common.value().isEmpty() ? "empty" : Visible.markOddities(common.value()),
                                 "value-cell"),
