@@ -32,7 +32,7 @@ final class Sources {
 
     /// A file with the form that its beginning shows.
     static Outcome<SourceFile> detected(Path file, String path, List<String> nullWords) {
-        if (!Files.isRegularFile(file)) {
+        if (Files.exists(file) && !Files.isRegularFile(file)) {
             return SourceFile.open(file, ReadOptions.of(path));
         }
         try {

@@ -54,6 +54,9 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
     ///
     /// @param most how many rows are looked at
     public static Outcome<CarefulRows> read(SourceFile file, DuckSession session, String table, long most) {
+        if (file.isPattern()) {
+            return new FilePattern(file).read(session, table, most);
+        }
         TreeSet<Integer> openQuotes = new TreeSet<>();
         try {
             if (!file.isDelimited()) {
@@ -110,7 +113,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
         }
     }
 
-    private static void create(SourceFile file, DuckSession session, String table) {
+    static void create(SourceFile file, DuckSession session, String table) {
         String columns = file.columns().stream()
                 .map(c -> DuckSession.name(c.name()) + " VARCHAR")
                 .collect(Collectors.joining(", "));

@@ -30,6 +30,10 @@ public final class DelimitedShape {
 
     /// The options that fit the file best; `nullWords` are taken over as they are.
     public static ReadOptions detect(Path file, String path, List<String> nullWords) throws IOException {
+        if (FilePattern.is(file)) {
+            List<Path> files = FilePattern.files(file);
+            return files.isEmpty() ? ReadOptions.of(path) : detect(files.getFirst(), path, nullWords);
+        }
         ReadOptions.Form form = SourceKind.form(file);
         if (!(form instanceof ReadOptions.Form.Delimited)) {
             return ReadOptions.of(path).withNullWords(nullWords).withForm(form);

@@ -29,9 +29,9 @@ import java.util.stream.Collectors;
 import java.util.zip.GZIPInputStream;
 import java.util.zip.ZipException;
 
-/// A file with rows, and how it is read. All its values are texts.
+/// A file with rows, and how it is read; or several of one folder, whose names fit a pattern. All values are texts.
 ///
-/// @param file the file itself
+/// @param file the file itself, or the pattern
 /// @param columns its columns, all text
 public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     public SourceFile {
@@ -45,6 +45,9 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     /// heading.
     public static Outcome<SourceFile> open(Path file, ReadOptions options) {
         String name = file.toString();
+        if (FilePattern.is(file)) {
+            return FilePattern.open(file, options);
+        }
         Optional<Problem> other = SourceKind.objection(file);
         if (other.isEmpty() && Files.isRegularFile(file)) {
             ReadOptions.Form form = options.form().orElseGet(() -> SourceKind.form(file));
@@ -137,6 +140,35 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
         });
     }
 
+    /// The files that the rows are in: the file itself, or those that fit a pattern.
+    public List<Path> files() {
+        return isPattern() ? FilePattern.files(file) : List.of(file);
+    }
+
+    /// Whether it stands for several files.
+    public boolean isPattern() {
+        return FilePattern.is(file);
+    }
+
+    /// Whether a path stands for several files.
+    public static boolean isPattern(Path path) {
+        return FilePattern.is(path);
+    }
+
+    /// Whether the name of a file fits the name of a pattern.
+    public static boolean fits(Path pattern, Path file) {
+        return FilePattern.matcher(pattern).matches(file.getFileName());
+    }
+
+    /// How many bytes all its files have.
+    public long bytes() throws IOException {
+        long bytes = 0;
+        for (Path one : files()) {
+            bytes += Files.size(one);
+        }
+        return bytes;
+    }
+
     /// Whether it is delimited text.
     boolean isDelimited() {
         return options.form().isEmpty() || options.form().get() instanceof ReadOptions.Form.Delimited;
@@ -224,6 +256,9 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
     /// Whether DuckDB can read the first `records` records of the file as they are; otherwise they need
     /// [CarefulRows].
     public boolean isPlain(long records) {
+        if (isPattern()) {
+            return false;
+        }
         if (!isDelimited()) {
             return options.form().get() instanceof ReadOptions.Form.Parquet;
         }

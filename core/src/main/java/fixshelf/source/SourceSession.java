@@ -13,7 +13,9 @@ import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 
@@ -35,7 +37,7 @@ public final class SourceSession implements AutoCloseable {
         try {
             TemporaryFolder folder = TemporaryFolder.make("rows");
             List<Path> allowed = new ArrayList<>(files);
-            allowed.add(source.file());
+            allowed.addAll(source.files());
             return new SourceSession(source, DuckSession.open(allowed, Optional.of(folder.path())), folder);
         } catch (IOException e) {
             throw new UncheckedIOException("no room for temporary files", e);
@@ -77,10 +79,15 @@ public final class SourceSession implements AutoCloseable {
 
     /// What tells that a file is still the one that it was.
     private record Stamp(long bytes, FileTime changed, Optional<Object> key) {
-        static Optional<Stamp> of(Path file) {
+        /// Nothing where one of the files is not there.
+        static Optional<Map<Path, Stamp>> of(SourceFile source) {
+            Map<Path, Stamp> stamps = new LinkedHashMap<>();
             try {
-                BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
-                return Optional.of(new Stamp(now.size(), now.lastModifiedTime(), Optional.ofNullable(now.fileKey())));
+                for (Path file : source.files()) {
+                    BasicFileAttributes now = Files.readAttributes(file, BasicFileAttributes.class);
+                    stamps.put(file, new Stamp(now.size(), now.lastModifiedTime(), Optional.ofNullable(now.fileKey())));
+                }
+                return Optional.of(stamps);
             } catch (IOException e) {
                 return Optional.empty();
             }
@@ -91,7 +98,7 @@ public final class SourceSession implements AutoCloseable {
     /// used. It is done a second time, record by record, when the engine refuses the source. A file that was cut,
     /// replaced or removed meanwhile is a problem, whatever came of the work.
     public void read(long records, Consumer<String> work) {
-        Optional<Stamp> before = Stamp.of(source.file());
+        Optional<Map<Path, Stamp>> before = Stamp.of(source);
         try {
             work(records, work);
         } catch (ProblemException e) {
@@ -101,8 +108,8 @@ public final class SourceSession implements AutoCloseable {
         wantUnchanged(before);
     }
 
-    private void wantUnchanged(Optional<Stamp> before) {
-        Optional<Stamp> after = Stamp.of(source.file());
+    private void wantUnchanged(Optional<Map<Path, Stamp>> before) {
+        Optional<Map<Path, Stamp>> after = Stamp.of(source);
         if (before.isEmpty() || !before.equals(after)) {
             String what = after.isEmpty() ? "was removed" : "was changed";
             throw new ProblemException(Problem.about(

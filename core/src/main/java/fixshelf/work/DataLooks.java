@@ -10,6 +10,7 @@ import fixshelf.source.SourceFile;
 import fixshelf.table.Relation;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -80,10 +81,10 @@ final class DataLooks implements Looks, AutoCloseable {
 
     private static void stamp(SourceFile file, StringBuilder key) {
         try {
-            key.append(file.file())
-                    .append(file.options())
-                    .append(Files.size(file.file()))
-                    .append(Files.getLastModifiedTime(file.file()));
+            key.append(file.file()).append(file.options());
+            for (Path one : file.files()) {
+                key.append(one).append(Files.size(one)).append(Files.getLastModifiedTime(one));
+            }
         } catch (IOException e) {
             key.append(System.nanoTime());
         }

@@ -4,6 +4,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.UserFolder;
+import fixshelf.source.SourceFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
@@ -40,6 +41,15 @@ public final class OutputPlace {
                     Files.isSymbolicLink(file) ? "a link" : Files.isDirectory(file) ? "a folder" : "no plain file";
             return refused(file, name + " is " + kind + ".", "Name a file that is written anew.");
         }
+        Optional<Path> pattern = read.stream().filter(p -> isIn(p, file)).findFirst();
+        if (pattern.isPresent()) {
+            return Optional.of(Problem.about(
+                    Code.TARGET_IS_SOURCE,
+                    file.toString(),
+                    "The output would be one of the files that this shelf reads as "
+                            + pattern.get().getFileName() + ".",
+                    "Give it a name that is not like that, or write it into another folder."));
+        }
         if (read.stream().anyMatch(source -> isSame(file, source))) {
             return Optional.of(Problem.about(
                     Code.TARGET_IS_SOURCE,
@@ -75,6 +85,14 @@ public final class OutputPlace {
 
     private static Optional<Problem> refused(Path file, String what, String todo) {
         return Optional.of(Problem.about(Code.TARGET_NOT_WRITABLE, file.toString(), what, todo));
+    }
+
+    /// Whether a file would be among those that a pattern stands for.
+    private static boolean isIn(Path pattern, Path file) {
+        return SourceFile.isPattern(pattern)
+                && SourceFile.fits(pattern, file)
+                && real(file.toAbsolutePath().normalize().getParent())
+                        .equals(real(pattern.toAbsolutePath().normalize().getParent()));
     }
 
     private static boolean isSame(Path file, Path other) {

@@ -404,6 +404,7 @@ public record PlannedJob(
     private static Outcome<List<Target>> targets(
             Shelf shelf, JobPage job, SourceFile source, Plan plan, Map<String, String> values, Set<String> set) {
         List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
+        read.addAll(source.files());
         read.add(source.file());
         Outcome<List<Target>> all = Outcome.of(List.of());
         for (JobPage.Output output : job.outputs()) {

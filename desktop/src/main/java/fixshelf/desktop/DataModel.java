@@ -23,6 +23,7 @@ import fixshelf.work.Datasets;
 import fixshelf.work.PreviewRow;
 import java.io.IOException;
 import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -77,7 +78,11 @@ final class DataModel {
 
     private static String key(String dataset, SourceFile file) {
         try {
-            return dataset + file + Files.size(file.file()) + Files.getLastModifiedTime(file.file());
+            StringBuilder key = new StringBuilder(dataset).append(file);
+            for (Path one : file.files()) {
+                key.append(one).append(Files.size(one)).append(Files.getLastModifiedTime(one));
+            }
+            return key.toString();
         } catch (IOException e) {
             return dataset + file;
         }

@@ -19,7 +19,6 @@ import fixshelf.type.Column;
 import fixshelf.work.Datasets;
 import java.io.File;
 import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -522,11 +521,15 @@ final class DataPlace implements Place, ComparePage.Asking {
 
         private String size(DatasetPage page) {
             try {
-                Path file = Datasets.open(workbench.shelf(), page.name())
-                        .value()
-                        .map(SourceFile::file)
-                        .orElse(null);
-                return file == null ? " · cannot be read" : " · " + bytes(Files.size(file));
+                Optional<SourceFile> file =
+                        Datasets.open(workbench.shelf(), page.name()).value();
+                if (file.isEmpty()) {
+                    return " · cannot be read";
+                }
+                String files = file.get().isPattern()
+                        ? " · " + Ui.count(file.get().files().size(), "file", "files")
+                        : "";
+                return files + " · " + bytes(file.get().bytes());
             } catch (IOException e) {
                 return " · cannot be read";
             }

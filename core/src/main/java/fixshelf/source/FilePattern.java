@@ -1,0 +1,184 @@
+package fixshelf.source;
+
+import fixshelf.engine.DuckSession;
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.source.CarefulRows.BadRow;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
+import java.io.IOException;
+import java.nio.file.DirectoryIteratorException;
+import java.nio.file.DirectoryStream;
+import java.nio.file.FileSystems;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.PathMatcher;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+
+/// Several files of one folder as one table: those whose names fit a pattern, in the order of their names. `*` stands
+/// for any letters, `?` for one. A column `file` says which file a row is of; other columns are put together by their
+/// names, whatever their order, capitals and blanks at their ends, and one that a file does not have is missing there.
+final class FilePattern {
+    private static final int MOST_FILES = 10_000;
+    private static final String FILE = "file";
+
+    private final SourceFile whole;
+
+    FilePattern(SourceFile whole) {
+        this.whole = whole;
+    }
+
+    /// Whether a path means several files: its name holds `*` or `?`, and there is no file called so.
+    static boolean is(Path file) {
+        Path name = file.getFileName();
+        return name != null && name.toString().chars().anyMatch(c -> c == '*' || c == '?') && !Files.exists(file);
+    }
+
+    /// What says of a name whether it fits; only `*` and `?` have a meaning.
+    static PathMatcher matcher(Path pattern) {
+        String name = pattern.getFileName().toString().replaceAll("[\\[\\]{}\\\\]", "\\\\$0");
+        return FileSystems.getDefault().getPathMatcher("glob:" + name);
+    }
+
+    /// The files that fit, in the order of their names.
+    static List<Path> files(Path pattern) {
+        Path folder = pattern.toAbsolutePath().getParent();
+        PathMatcher matcher = matcher(pattern);
+        List<Path> files = new ArrayList<>();
+        if (folder == null || !Files.isDirectory(folder)) {
+            return files;
+        }
+        try (DirectoryStream<Path> all = Files.newDirectoryStream(folder)) {
+            for (Path file : all) {
+                if (matcher.matches(file.getFileName()) && Files.isRegularFile(file)) {
+                    files.add(pattern.isAbsolute() ? file : pattern.resolveSibling(file.getFileName()));
+                }
+            }
+        } catch (IOException | DirectoryIteratorException e) {
+            return List.of();
+        }
+        files.sort(java.util.Comparator.comparing(f -> f.getFileName().toString()));
+        return files;
+    }
+
+    /// The columns of all files; a file that cannot be read is a problem, as is a pattern that none fits.
+    static Outcome<SourceFile> open(Path pattern, ReadOptions options) {
+        List<Path> files = files(pattern);
+        if (files.isEmpty() || files.size() > MOST_FILES) {
+            String what =
+                    files.isEmpty() ? "No file is called like " : "More than " + MOST_FILES + " files are called like ";
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING,
+                    pattern.toString(),
+                    what + pattern.getFileName() + " in "
+                            + pattern.toAbsolutePath().getParent() + ".",
+                    "Look at the folder, and at the pattern: * stands for any letters, ? for one."));
+        }
+        Map<String, String> names = new LinkedHashMap<>();
+        for (Path file : files) {
+            Outcome<SourceFile> member = SourceFile.open(file, options);
+            if (!member.isPresent()) {
+                return Outcome.failed(member.problems());
+            }
+            member.get().columns().forEach(c -> names.putIfAbsent(key(c.name()), c.name()));
+        }
+        List<Column> columns = new ArrayList<>();
+        Set<String> taken = new HashSet<>();
+        names.values().forEach(n -> taken.add(n.toLowerCase(Locale.ROOT)));
+        String file = FILE;
+        for (int n = 2; taken.contains(file); n++) {
+            file = FILE + "_" + n;
+        }
+        columns.add(new Column(file, Type.TEXT));
+        names.values().forEach(n -> columns.add(new Column(n, Type.TEXT)));
+        return Outcome.of(new SourceFile(pattern, options, columns));
+    }
+
+    private static String key(String name) {
+        return name.strip().toLowerCase(Locale.ROOT);
+    }
+
+    /// Reads all files, one after the other, into a new table.
+    ///
+    /// @param most how many rows are wanted at most
+    Outcome<CarefulRows> read(DuckSession session, String table, long most) {
+        CarefulRows.create(whole, session, table);
+        List<BadRow> bad = new ArrayList<>();
+        List<String> notes = new ArrayList<>();
+        long badCount = 0;
+        long rows = 0;
+        for (Path file : files(whole.file())) {
+            if (rows >= most) {
+                break;
+            }
+            Outcome<SourceFile> member = SourceFile.open(file, whole.options());
+            Outcome<CarefulRows> read = member.then(m -> CarefulRows.read(m, session, MEMBER, most));
+            if (!read.isPresent()) {
+                return Outcome.failed(read.problems());
+            }
+            String name = file.getFileName().toString();
+            rows += session.write("INSERT INTO " + table + " SELECT " + cells(member.get()) + " FROM " + MEMBER);
+            read.get().bad().stream()
+                    .limit(CarefulRows.MOST_LISTED - bad.size())
+                    .map(b -> new BadRow(b.line(), b.why() + " in " + name, b.start(), b.problem()))
+                    .forEach(bad::add);
+            badCount += read.get().badCount();
+            difference(member.get()).ifPresent(notes::add);
+            read.get().notes().forEach(n -> notes.add(name + ": " + n));
+        }
+        session.run("DROP TABLE IF EXISTS " + MEMBER);
+        return Outcome.of(new CarefulRows(bad, badCount, notes));
+    }
+
+    private static final String MEMBER = "one_of_several";
+
+    /// The columns of the whole, out of those of one file.
+    private String cells(SourceFile member) {
+        Map<String, String> there = new LinkedHashMap<>();
+        member.columns().forEach(c -> there.putIfAbsent(key(c.name()), c.name()));
+        String name = DuckSession.text(member.file().getFileName().toString());
+        return name
+                + whole.columns().stream()
+                        .skip(1)
+                        .map(c ->
+                                there.containsKey(key(c.name())) ? DuckSession.name(there.get(key(c.name()))) : "NULL")
+                        .map(c -> ", " + c)
+                        .collect(Collectors.joining());
+    }
+
+    /// How the columns of a file differ from all columns.
+    private Optional<String> difference(SourceFile member) {
+        Map<String, String> there = new LinkedHashMap<>();
+        member.columns().forEach(c -> there.putIfAbsent(key(c.name()), c.name()));
+        List<String> absent = new ArrayList<>();
+        List<String> otherwise = new ArrayList<>();
+        whole.columns().stream().skip(1).map(Column::name).forEach(n -> {
+            String written = there.get(key(n));
+            if (written == null) {
+                absent.add(n);
+            } else if (!written.equals(n)) {
+                otherwise.add(written + " for " + n);
+            }
+        });
+        List<String> parts = new ArrayList<>();
+        if (!absent.isEmpty()) {
+            parts.add("has no " + String.join(", ", absent));
+        }
+        if (!otherwise.isEmpty()) {
+            parts.add("writes " + String.join(", ", otherwise));
+        }
+        return parts.isEmpty()
+                ? Optional.empty()
+                : Optional.of(member.file().getFileName() + " " + String.join("; ", parts) + ".");
+    }
+}
