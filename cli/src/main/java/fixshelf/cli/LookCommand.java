@@ -152,8 +152,11 @@ final class LookCommand extends ShelfOption {
     }
 
     private void print(TableLook table, Map<Finding, List<Remedy>> remedies) {
-        out().println((table.whole() ? "all " : "the first ") + number(table.rows()) + " rows, "
-                + table.columns().size() + (table.columns().size() == 1 ? " column" : " columns"));
+        out().println((table.whole() ? "all " : "the first ")
+                + number(table.rows())
+                + (table.rows() == 1 ? " row, " : " rows, ")
+                + table.columns().size()
+                + (table.columns().size() == 1 ? " column" : " columns"));
         List<List<String>> rows = new ArrayList<>();
         rows.add(List.of("column", "reads as", "filled", "distinct", "lengths", "from … to, or commonest"));
         for (ColumnLook column : table.columns()) {

@@ -58,8 +58,9 @@ final class ColumnTally {
             "\u2013",
             "\u2014");
     private static final Pattern TOTAL = Pattern.compile("(grand |sub[- ]?)?totals?\\b.*|(sum|overall)( of .*)?:?");
-    private static final Pattern NO_DIGITS = Pattern.compile("[^0-9.]+");
+    private static final Pattern NO_DIGITS = Pattern.compile("[^0-9.,]+");
     private static final Pattern NO_LETTERS = Pattern.compile("[^\\p{L}]+");
+    private static final Pattern THOUSANDS = Pattern.compile("[-+]?[0-9]{1,3}(,[0-9]{3})+");
     private static final Pattern RULER = Pattern.compile("([-=_*~.+\\u2500-\\u257F] ?){3,}");
 
     /// How many rows and which values have something in common.
@@ -167,7 +168,7 @@ final class ColumnTally {
         switch (layout.kind()) {
             case WHOLE, DECIMAL -> number(text, value, n);
             case COMMA -> {
-                String bare = text.replace(",", "");
+                String bare = bare(text);
                 digits(bare);
                 spread.add(number(bare), value, n);
             }
@@ -226,7 +227,7 @@ final class ColumnTally {
     }
 
     private void marked(Layout layout, String text, String value, long n) {
-        String bare = NO_DIGITS.matcher(text).replaceAll("");
+        String bare = bare(NO_DIGITS.matcher(text).replaceAll(""));
         digits(bare);
         boolean below = text.startsWith("(") || text.indexOf('-') >= 0 || text.indexOf('\u2212') >= 0;
         spread.add((below ? -1 : 1) * number(bare), value, n);
@@ -234,6 +235,19 @@ final class ColumnTally {
             String unit = NO_LETTERS.matcher(text).replaceAll("");
             units.computeIfAbsent(unit, _ -> new Group()).add(value, n);
         }
+    }
+
+    /// The digits of a number with a point before its decimals, whichever sign stood there: the last of point and comma
+    /// is that sign, unless it stands before groups of three digits.
+    private static String bare(String text) {
+        int point = text.lastIndexOf('.');
+        int comma = text.lastIndexOf(',');
+        if (comma > point) {
+            boolean thousands = point < 0 && THOUSANDS.matcher(text).matches();
+            return thousands ? text.replace(",", "") : text.replace(".", "").replace(',', '.');
+        }
+        boolean several = point >= 0 && text.indexOf('.') != point;
+        return several ? text.replace(".", "").replace(",", "") : text.replace(",", "");
     }
 
     private static double number(String text) {

@@ -10,7 +10,9 @@ import fixshelf.source.SourceFile;
 import fixshelf.source.SourceSession;
 import fixshelf.type.Column;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -25,6 +27,12 @@ public final class DataLook implements AutoCloseable {
     public static final long SAMPLE_ROWS = 50_000;
 
     private static final int PLACES = 40;
+    private static final int FEW_COLUMNS = 64;
+    private static final int MOST_TOGETHER = 200;
+
+    /// With very many counts in one query the engine takes longer for each.
+    private static final int COUNTED_TOGETHER = 100;
+    private static final long MOST_CELLS = 4_000_000;
 
     private final SourceSession source;
     private final SourceFile file;
@@ -90,19 +98,22 @@ public final class DataLook implements AutoCloseable {
             List<ColumnTally> tallies = new ArrayList<>();
             List<ColumnLook> looks = new ArrayList<>();
             boolean key = false;
-            for (int i = 0; i < file.columns().size(); i++) {
+            int width = file.columns().size();
+            int together = together(width);
+            for (int from = 0; from < width; from += together) {
                 Stop.check();
-                ColumnTally tally = tally(i);
-                ColumnLook look = ColumnFindings.of(tally, filled.get(i), lists);
-                Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
-                if (repeats.isPresent()) {
-                    look = look.with(repeats.get());
+                for (ColumnTally tally : tallies(from, Math.min(width, from + together))) {
+                    ColumnLook look = ColumnFindings.of(tally, filled.get(tally.column), lists);
+                    Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
+                    if (repeats.isPresent()) {
+                        look = look.with(repeats.get());
+                    }
+                    key |= repeats.isPresent() || ColumnFindings.isKey(tally);
+                    tally.kept = Optional.empty();
+                    tallies.add(tally);
+                    looks.add(look);
+                    known.accept(look);
                 }
-                key |= repeats.isPresent() || ColumnFindings.isKey(tally);
-                tally.kept = Optional.empty();
-                tallies.add(tally);
-                looks.add(look);
-                known.accept(look);
             }
             List<String> names = file.columns().stream().map(Column::name).toList();
             List<Finding> findings = rows == 0 ? List.of() : new TableFindings(source.session(), names).all(tallies);
@@ -110,14 +121,42 @@ public final class DataLook implements AutoCloseable {
         });
     }
 
-    private ColumnTally tally(int i) {
-        ColumnTally tally = new ColumnTally(i, file.columns().get(i).name(), rows);
-        source.session()
-                .each(
-                        "SELECT s" + i + ", count(*) FROM staged WHERE s" + i + " IS NOT NULL GROUP BY 1",
-                        row -> tally.add((String) Objects.requireNonNull(row.get(0)), (Long)
-                                Objects.requireNonNull(row.get(1))));
-        return tally;
+    /// How many columns are read at once: one of a table with few columns, whose values the engine
+    /// counts; many of a wide one, where the engine would take longer to begin a query than to
+    /// answer it.
+    private int together(int width) {
+        return width <= FEW_COLUMNS || rows > MOST_CELLS
+                ? 1
+                : Math.clamp(MOST_CELLS / Math.max(1, rows), 1, MOST_TOGETHER);
+    }
+
+    private List<ColumnTally> tallies(int from, int to) {
+        List<ColumnTally> tallies = new ArrayList<>();
+        List<Map<String, Long>> counts = new ArrayList<>();
+        for (int i = from; i < to; i++) {
+            tallies.add(new ColumnTally(i, file.columns().get(i).name(), rows));
+            counts.add(new LinkedHashMap<>());
+        }
+        if (to - from == 1) {
+            source.session()
+                    .each(
+                            "SELECT s" + from + ", count(*) FROM staged WHERE s" + from + " IS NOT NULL GROUP BY 1",
+                            row -> tallies.getFirst().add((String) Objects.requireNonNull(row.get(0)), (Long)
+                                    Objects.requireNonNull(row.get(1))));
+            return tallies;
+        }
+        String columns = IntStream.range(from, to).mapToObj(i -> "s" + i).collect(Collectors.joining(", "));
+        source.session().each("SELECT " + columns + " FROM staged", row -> {
+            for (int i = 0; i < row.size(); i++) {
+                if (row.get(i) instanceof String value) {
+                    counts.get(i).merge(value, 1L, Long::sum);
+                }
+            }
+        });
+        for (int i = 0; i < tallies.size(); i++) {
+            counts.get(i).forEach(tallies.get(i)::add);
+        }
+        return tallies;
     }
 
     /// How many rows of each column are filled in each of equal parts of the table.
@@ -131,15 +170,18 @@ public final class DataLook implements AutoCloseable {
             return all;
         }
         long parts = Math.min(PLACES, rows);
-        String counts = IntStream.range(0, width)
-                .mapToObj(i -> "count(*) FILTER (s" + i + " <> '')")
-                .collect(Collectors.joining(", "));
-        Grid grid = source.session()
-                .query("SELECT " + counts + " FROM staged GROUP BY rowid * " + parts + " // " + rows
-                        + " ORDER BY rowid * " + parts + " // " + rows);
-        for (List<@Nullable Object> row : grid.rows()) {
-            for (int i = 0; i < width; i++) {
-                all.get(i).add((Long) Objects.requireNonNull(row.get(i)));
+        for (int from = 0; from < width; from += COUNTED_TOGETHER) {
+            int to = Math.min(width, from + COUNTED_TOGETHER);
+            String counts = IntStream.range(from, to)
+                    .mapToObj(i -> "count(nullif(s" + i + ", ''))")
+                    .collect(Collectors.joining(", "));
+            Grid grid = source.session()
+                    .query("SELECT " + counts + " FROM staged GROUP BY rowid * " + parts + " // " + rows
+                            + " ORDER BY rowid * " + parts + " // " + rows);
+            for (List<@Nullable Object> row : grid.rows()) {
+                for (int i = from; i < to; i++) {
+                    all.get(i).add((Long) Objects.requireNonNull(row.get(i - from)));
+                }
             }
         }
         return all;

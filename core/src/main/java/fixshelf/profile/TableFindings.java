@@ -1,21 +1,23 @@
 package fixshelf.profile;
 
 import fixshelf.engine.DuckSession;
-import fixshelf.engine.Grid;
 import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /// What is odd about rows: blank ones, the heading again, rows that begin further right.
+///
+/// Only rows that may be odd are looked at whole: those in which the fullest column, or the first,
+/// is blank or holds its own name.
 final class TableFindings {
-    private static final String BLANKS = "' ' || chr(9) || chr(10) || chr(13) || chr(160)";
-
     private static final double NEARLY_ALL = 0.9;
     private static final int FEWEST = 20;
 
@@ -24,6 +26,8 @@ final class TableFindings {
 
     private final DuckSession session;
     private final List<String> names;
+    private final Map<Oddity, List<Long>> places = new HashMap<>();
+    private final Map<Oddity, Long> counts = new HashMap<>();
 
     TableFindings(DuckSession session, List<String> names) {
         this.session = session;
@@ -31,72 +35,76 @@ final class TableFindings {
     }
 
     List<Finding> all(List<ColumnTally> tallies) {
+        ColumnTally fullest =
+                tallies.stream().max(Comparator.comparingLong(t -> t.filled)).orElseThrow();
+        Optional<String> layout = layoutOfFirst(tallies.getFirst());
+        String columns = IntStream.range(0, names.size()).mapToObj(i -> "s" + i).collect(Collectors.joining(", "));
+        String odd = mayBeOdd(fullest.column) + (layout.isPresent() ? " OR " + isBlank(0) : "");
+        session.each(
+                "SELECT rowid, " + columns + " FROM staged WHERE " + odd + " ORDER BY rowid", row -> look(row, layout));
         List<Finding> findings = new ArrayList<>();
-        add(findings, Oddity.BLANK_ROWS, "", each(i -> isBlank("s" + i), " AND "));
-        if (names.size() > 1) {
-            String same = each(
-                    i -> "(" + isBlank("s" + i) + " OR lower(trim(s" + i + ")) = "
-                            + DuckSession.text(names.get(i).strip().toLowerCase(Locale.ROOT)) + ")",
-                    " AND ");
-            String several =
-                    "(" + each(i -> "(CASE WHEN " + isBlank("s" + i) + " THEN 0 ELSE 1 END)", " + ") + ") >= 2";
-            add(findings, Oddity.HEADING_AGAIN, "", several + " AND " + same);
-            shifted(findings, tallies);
+        for (Oddity oddity : List.of(Oddity.BLANK_ROWS, Oddity.HEADING_AGAIN, Oddity.SHIFTED)) {
+            if (counts.containsKey(oddity)) {
+                findings.add(new Finding(oddity, -1, counts.get(oddity), "", List.of(), places.get(oddity)));
+            }
         }
         return findings;
     }
 
-    /// Where nearly all values of the first column are laid out alike, a row is shifted that is blank there, and whose
-    /// first value is laid out so.
-    private void shifted(List<Finding> findings, List<ColumnTally> tallies) {
-        ColumnTally first = tallies.getFirst();
-        if (first.manyLayouts || first.filled < FEWEST || first.filled == first.rows) {
-            return;
+    private String mayBeOdd(int column) {
+        String name = DuckSession.text(names.get(column).strip().toLowerCase(Locale.ROOT));
+        return isBlank(column) + " OR lower(trim(s" + column + ")) = " + name;
+    }
+
+    /// Missing, or without anything but white space of any kind.
+    private static String isBlank(int column) {
+        return "s" + column + " IS NULL OR NOT regexp_matches(s" + column + ", '[^\\s\\pZ\\x{85}\\v]')";
+    }
+
+    /// How nearly all values of the first column are laid out, where that is with digits, so that
+    /// one of them in another column is told.
+    private static Optional<String> layoutOfFirst(ColumnTally first) {
+        if (first.manyLayouts || first.filled < FEWEST || first.filled == first.rows || first.filled * 2 < first.rows) {
+            return Optional.empty();
         }
-        Optional<String> most = first.layouts.entrySet().stream()
+        return first.layouts.entrySet().stream()
                 .filter(e -> e.getValue().rows >= first.filled * NEARLY_ALL
                         && e.getKey().indexOf('9') >= 0)
                 .map(Map.Entry::getKey)
                 .findFirst();
-        if (most.isEmpty()) {
-            return;
-        }
-        int upTo = Math.min(names.size(), FURTHEST);
-        StringBuilder condition = new StringBuilder(isBlank("s0")).append(" AND (");
-        for (int i = 1; i < upTo; i++) {
-            condition
-                    .append(i == 1 ? "" : " OR ")
-                    .append("(")
-                    .append(IntStream.range(1, i)
-                            .mapToObj(j -> isBlank("s" + j) + " AND ")
-                            .collect(Collectors.joining()))
-                    .append("regexp_replace(regexp_replace(trim(s")
-                    .append(i)
-                    .append("), '[0-9]', '9', 'g'), '\\pL+', 'a', 'g') = ")
-                    .append(DuckSession.text(most.get()))
-                    .append(")");
-        }
-        add(findings, Oddity.SHIFTED, "", condition.append(")").toString());
     }
 
-    private String each(IntFunction<String> condition, String between) {
-        return IntStream.range(0, names.size()).mapToObj(condition).collect(Collectors.joining(between));
-    }
-
-    private static String isBlank(String column) {
-        return "coalesce(trim(" + column + ", " + BLANKS + ") = '', true)";
-    }
-
-    private void add(List<Finding> findings, Oddity oddity, String detail, String condition) {
-        Grid grid = session.query("SELECT rowid, count(*) OVER () FROM staged WHERE " + condition
-                + " ORDER BY rowid LIMIT " + Finding.MOST_VALUES);
-        if (grid.rows().isEmpty()) {
-            return;
+    private void look(List<@Nullable Object> row, Optional<String> layout) {
+        int filled = 0;
+        boolean heading = true;
+        int first = -1;
+        for (int i = 0; i < names.size(); i++) {
+            Object cell = row.get(i + 1);
+            String text = cell == null ? "" : ColumnTally.stripped(cell.toString());
+            if (!text.isEmpty()) {
+                filled++;
+                first = first < 0 ? i : first;
+                heading &= text.equalsIgnoreCase(names.get(i).strip());
+            }
         }
-        long rows = (Long) Objects.requireNonNull(grid.rows().getFirst().get(1));
-        List<Long> places = grid.rows().stream()
-                .map(r -> (Long) Objects.requireNonNull(r.getFirst()))
-                .toList();
-        findings.add(new Finding(oddity, -1, rows, detail, List.of(), places));
+        long place = (Long) Objects.requireNonNull(row.getFirst());
+        if (filled == 0) {
+            add(Oddity.BLANK_ROWS, place);
+        } else if (heading && filled >= 2) {
+            add(Oddity.HEADING_AGAIN, place);
+        } else if (first > 0 && first < FURTHEST && layout.isPresent()) {
+            String begins = ColumnTally.stripped(String.valueOf(row.get(first + 1)));
+            if (Layout.shape(begins).equals(layout.get())) {
+                add(Oddity.SHIFTED, place);
+            }
+        }
+    }
+
+    private void add(Oddity oddity, long place) {
+        counts.merge(oddity, 1L, Long::sum);
+        List<Long> all = places.computeIfAbsent(oddity, _ -> new ArrayList<>());
+        if (all.size() < Finding.MOST_VALUES) {
+            all.add(place);
+        }
     }
 }

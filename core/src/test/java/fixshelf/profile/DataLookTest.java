@@ -89,6 +89,32 @@ class DataLookTest {
         }
     }
 
+    /// Wide tables are read many columns at once; the same is found.
+    @Test
+    void aWideTableIsLookedAtLikeANarrowOne() throws IOException {
+        int width = 1_300;
+        String line = IntStream.range(0, width).mapToObj(i -> "c" + i).collect(Collectors.joining(","));
+        StringBuilder text = new StringBuilder(line + "\n");
+        for (int r = 0; r < 30; r++) {
+            int row = r;
+            text.append(IntStream.range(0, width)
+                            .mapToObj(i -> i == 700 ? " x" + row : i == 701 ? "" : String.valueOf(row * i))
+                            .collect(Collectors.joining(",")))
+                    .append('\n');
+        }
+        text.append(line).append('\n').append(",".repeat(width - 1)).append('\n');
+        try (DataLook data = open(text.toString(), Long.MAX_VALUE)) {
+            TableLook table = data.columns(List.of(), _ -> {}).get();
+            assertThat(table.findings().stream().map(Finding::sentence))
+                    .containsExactly("1 is blank", "1 repeats the heading");
+            assertThat(table.columns()).hasSize(width);
+            assertThat(table.columns().get(700).findings().stream().map(Finding::sentence))
+                    .contains("30 with blanks at an end");
+            assertThat(table.columns().get(701).filled()).isEqualTo(1);
+            assertThat(table.columns().get(900).greatest()).isEqualTo("26100");
+        }
+    }
+
     @Test
     void codesThatAreNotOnAListAreNamedWithIt() throws IOException {
         KnownList outcomes = new KnownList("outcomes", "code", Set.of("M", "P", "B"));

@@ -76,6 +76,12 @@ class OdditiesTest {
                         List.of("£5.00", "(12)", "7-", "20*1.25"),
                         "decimal(4,2)",
                         "3 are numbers with marks, as '£5.00'"),
+                at(
+                        "a comma before the decimals",
+                        List.of("9*1.101,50", "12,5"),
+                        "decimal(6,2)",
+                        "1 holds a comma: 12,5 would read as 12",
+                        "9 are numbers with marks, as '1.101,50'"),
                 at("units", List.of("3*12 kg", "1kg", "9*4"), "integer", "4 end in kg"),
                 at("letters of every kind are no units", List.of("12 a", "3 b", "4 c", "5 d"), "text"),
                 at("a text among numbers", List.of("9*4", "soon", "soonish"), "integer", "2 are no number, as 'soon'"),
