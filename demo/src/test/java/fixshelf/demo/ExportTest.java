@@ -397,9 +397,7 @@ class ExportTest {
                 Engines.sparkRows(statement);
             }
         }
-        for (String query : queries(to)) {
-            assertThat(Engines.sparkRows(query)).isEmpty();
-        }
+        // All checks are in the one query of the receipt, which says how many of each fix fail.
         String receipt = Files.readString(to.resolve("receipt.sql")).strip();
         receipt(
                 "spark",
