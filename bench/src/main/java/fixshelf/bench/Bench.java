@@ -61,6 +61,10 @@ final class Bench {
             Workbooks.measure(Integer.parseInt(arguments[0]), Integer.parseInt(arguments[1]));
             return;
         }
+        if (arguments.length > 2 && arguments[2].equals("look")) {
+            Looks.measure(Integer.parseInt(arguments[0]), Integer.parseInt(arguments[1]));
+            return;
+        }
         long rows = Long.parseLong(arguments[0]);
         int runs = Integer.parseInt(arguments[1]);
         Path folder = Path.of("bench/target/data");

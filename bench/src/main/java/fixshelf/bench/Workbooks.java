@@ -53,17 +53,17 @@ final class Workbooks {
         }
     }
 
-    private static double median(List<Double> values) {
+    static double median(List<Double> values) {
         List<Double> sorted = values.stream().sorted().toList();
         return sorted.get(sorted.size() / 2);
     }
 
     /// What is measured.
-    private interface Work {
+    interface Work {
         void run() throws Exception;
     }
 
-    private static double seconds(Work work) throws Exception {
+    static double seconds(Work work) throws Exception {
         long start = System.nanoTime();
         work.run();
         return (System.nanoTime() - start) / 1e9;

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.concurrent.Future;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
@@ -97,28 +98,53 @@ public final class DataLook implements AutoCloseable {
             List<List<Long>> filled = filledByPlace();
             List<ColumnTally> tallies = new ArrayList<>();
             List<ColumnLook> looks = new ArrayList<>();
-            boolean key = false;
-            int width = file.columns().size();
-            int together = together(width);
-            for (int from = 0; from < width; from += together) {
-                Stop.check();
-                for (ColumnTally tally : tallies(from, Math.min(width, from + together))) {
-                    ColumnLook look = ColumnFindings.of(tally, filled.get(tally.column), lists);
-                    Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
-                    if (repeats.isPresent()) {
-                        look = look.with(repeats.get());
+            try (TallyLane lane = new TallyLane()) {
+                List<Future<ColumnLook>> waiting = new ArrayList<>();
+                int width = file.columns().size();
+                int together = together(width);
+                for (int from = 0; from < width; from += together) {
+                    Stop.check();
+                    for (ColumnTally tally : tallies(lane, from, Math.min(width, from + together))) {
+                        tallies.add(tally);
+                        waiting.add(lane.then(() -> looked(tally, filled.get(tally.column), lists)));
                     }
-                    key |= repeats.isPresent() || ColumnFindings.isKey(tally);
-                    tally.kept = Optional.empty();
-                    tallies.add(tally);
-                    looks.add(look);
-                    known.accept(look);
+                    while (looks.size() < waiting.size()
+                            && waiting.get(looks.size()).isDone()) {
+                        tell(tallies, waiting, looks, known);
+                    }
+                }
+                while (looks.size() < waiting.size()) {
+                    Stop.check();
+                    tell(tallies, waiting, looks, known);
                 }
             }
             List<String> names = file.columns().stream().map(Column::name).toList();
             List<Finding> findings = rows == 0 ? List.of() : new TableFindings(source.session(), names).all(tallies);
             return new TableLook(rows, whole, looks, findings);
         });
+    }
+
+    private static ColumnLook looked(ColumnTally tally, List<Long> filled, List<KnownList> lists) {
+        ColumnLook look = ColumnFindings.of(tally, filled, lists);
+        tally.kept = Optional.empty();
+        return look;
+    }
+
+    /// Tells the next column, with the rows that repeat a value where no column before is a key.
+    private static void tell(
+            List<ColumnTally> tallies,
+            List<Future<ColumnLook>> waiting,
+            List<ColumnLook> looks,
+            Consumer<ColumnLook> known) {
+        ColumnLook look = TallyLane.result(waiting.get(looks.size()));
+        ColumnTally tally = tallies.get(looks.size());
+        boolean key = tallies.subList(0, looks.size()).stream()
+                .anyMatch(t ->
+                        ColumnFindings.isKey(t) || ColumnFindings.repeats(t).isPresent());
+        Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
+        ColumnLook told = repeats.map(look::with).orElse(look);
+        looks.add(told);
+        known.accept(told);
     }
 
     /// How many columns are read at once: one of a table with few columns, whose values the engine
@@ -130,7 +156,7 @@ public final class DataLook implements AutoCloseable {
                 : Math.clamp(MOST_CELLS / Math.max(1, rows), 1, MOST_TOGETHER);
     }
 
-    private List<ColumnTally> tallies(int from, int to) {
+    private List<ColumnTally> tallies(TallyLane lane, int from, int to) {
         List<ColumnTally> tallies = new ArrayList<>();
         List<Map<String, Long>> counts = new ArrayList<>();
         for (int i = from; i < to; i++) {
@@ -141,8 +167,9 @@ public final class DataLook implements AutoCloseable {
             source.session()
                     .each(
                             "SELECT s" + from + ", count(*) FROM staged WHERE s" + from + " IS NOT NULL GROUP BY 1",
-                            row -> tallies.getFirst().add((String) Objects.requireNonNull(row.get(0)), (Long)
+                            row -> lane.add(tallies.getFirst(), (String) Objects.requireNonNull(row.get(0)), (Long)
                                     Objects.requireNonNull(row.get(1))));
+            lane.flush(tallies.getFirst());
             return tallies;
         }
         String columns = IntStream.range(from, to).mapToObj(i -> "s" + i).collect(Collectors.joining(", "));
@@ -154,7 +181,9 @@ public final class DataLook implements AutoCloseable {
             }
         });
         for (int i = 0; i < tallies.size(); i++) {
-            counts.get(i).forEach(tallies.get(i)::add);
+            ColumnTally tally = tallies.get(i);
+            counts.get(i).forEach((value, n) -> lane.add(tally, value, n));
+            lane.flush(tally);
         }
         return tallies;
     }
