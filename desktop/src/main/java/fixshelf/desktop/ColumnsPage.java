@@ -340,7 +340,7 @@ final class ColumnsPage {
         return column.distinct() == 0
                 ? "no value"
                 : column.shortest() == column.longest()
-                        ? column.longest() + " characters long"
+                        ? Ui.count(column.longest(), "character", "characters") + " long"
                         : column.shortest() + " to " + column.longest() + " characters long";
     }
 

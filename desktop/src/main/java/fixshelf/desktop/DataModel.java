@@ -18,6 +18,7 @@ import fixshelf.profile.RowsCompared;
 import fixshelf.profile.SeenRow;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.Shelf;
+import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
 import fixshelf.work.Datasets;
 import fixshelf.work.PreviewRow;
@@ -55,6 +56,7 @@ final class DataModel {
     /// @param remedies what would help, once that was tried
     /// @param since what is other than at the last look; none where there was none
     /// @param problem what is wrong with rows that were left out
+    /// @param leftOut how many these are
     record Seen(
             SourceFile file,
             TableLook table,
@@ -62,6 +64,7 @@ final class DataModel {
             boolean tried,
             Optional<Since> since,
             Optional<Problem> problem,
+            long leftOut,
             long millis) {
         int toLookAt() {
             return table.all().size();
@@ -139,7 +142,14 @@ final class DataModel {
             Optional<Problem> problem =
                     look.careful().filter(c -> c.badCount() > 0).map(c -> c.problem(look.file()));
             Seen now = new Seen(
-                    look.file(), table, Map.of(), false, since, problem, (System.nanoTime() - start) / 1_000_000);
+                    look.file(),
+                    table,
+                    Map.of(),
+                    false,
+                    since,
+                    problem,
+                    look.careful().map(CarefulRows::badCount).orElse(0L),
+                    (System.nanoTime() - start) / 1_000_000);
             if (table.whole()) {
                 seen.put(key, now);
             }
@@ -177,6 +187,7 @@ final class DataModel {
                             true,
                             found.since(),
                             found.problem(),
+                            found.leftOut(),
                             found.millis());
                     seen.put(key(dataset, found.file()), more);
                     return Outcome.of(more);

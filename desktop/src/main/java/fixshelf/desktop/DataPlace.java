@@ -212,7 +212,10 @@ final class DataPlace implements Place, ComparePage.Asking {
 
     private void fill() {
         based.setText(basedText());
-        Ui.mark(based, "problem", !problem.isEmpty());
+        Ui.mark(
+                based,
+                "problem",
+                !problem.isEmpty() || seen.filter(d -> d.leftOut() > 0).isPresent());
         String nothing =
                 !problem.isEmpty() ? problem : chosen().isEmpty() ? "Choose a dataset on the left." : "Loading …";
         columns.show(seen.orElse(null), nothing);
@@ -264,7 +267,11 @@ final class DataPlace implements Place, ComparePage.Asking {
     }
 
     private String basedText() {
-        if (seen.isEmpty() || !problem.isEmpty()) {
+        if (seen.isEmpty()) {
+            // The page says it below.
+            return "";
+        }
+        if (!problem.isEmpty()) {
             return problem;
         }
         List<String> parts = new ArrayList<>();
@@ -500,14 +507,21 @@ final class DataPlace implements Place, ComparePage.Asking {
                 return;
             }
             Optional<DataModel.Seen> known = model.known(workbench.shelf(), page.name());
-            Label look = known.map(s -> s.toLookAt() == 0
-                            ? Ui.label("nothing odd", "soft", "small")
-                            : Ui.label(s.toLookAt() + " to look at", "to-look-at"))
-                    .orElseGet(() -> Ui.label("", "soft"));
+            Label look = known.map(DatasetCell::toLookAt).orElseGet(() -> Ui.label("", "soft"));
             setGraphic(Ui.column(
                     "entry",
                     Ui.row("state", Ui.label(page.name(), "dataset-name"), Ui.spring(), look),
                     Ui.label(what(page, known), "soft")));
+        }
+
+        /// Rows that do not fit come before anything that is odd in those that do.
+        private static Label toLookAt(DataModel.Seen seen) {
+            if (seen.leftOut() > 0) {
+                return Ui.label(Ui.count(seen.leftOut(), "row left out", "rows left out"), "to-look-at");
+            }
+            return seen.toLookAt() == 0
+                    ? Ui.label("nothing odd", "soft", "small")
+                    : Ui.label(seen.toLookAt() + " to look at", "to-look-at");
         }
 
         private String what(DatasetPage page, Optional<DataModel.Seen> known) {

@@ -121,5 +121,12 @@ class DataTest extends WindowTest {
         on(() -> frame.read(none));
         settle();
         assertThat(labels()).anyMatch(l -> l.contains("none.csv is empty"));
+        // Rows that do not fit come before anything else that there is to say.
+        Path ragged = Files.writeString(folder.resolve("data/ragged.csv"), "a,b\n1,2\n3\n4,5\n");
+        on(() -> frame.read(ragged));
+        settle();
+        assertThat(labels())
+                .contains("1 row left out")
+                .anyMatch(l -> l.startsWith("all 2 rows looked at · One row of ragged.csv"));
     }
 }
