@@ -8,13 +8,11 @@ import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.beans.property.ReadOnlyObjectWrapper;
-import javafx.geometry.Side;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
-import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
@@ -122,20 +120,9 @@ final class ComparePage {
         }
     }
 
-    private static Button choice(
-            String id, String now, List<String> offered, java.util.function.Consumer<String> taken) {
-        ContextMenu menu = new ContextMenu();
-        offered.forEach(o -> {
-            MenuItem item = new MenuItem(Visible.markOddities(o));
-            item.setMnemonicParsing(false);
-            item.setOnAction(_ -> taken.accept(o));
-            menu.getItems().add(item);
-        });
-        menu.setMaxHeight(420);
-        Button[] button = new Button[1];
-        button[0] = Ui.blank(now, "blank", () -> menu.show(button[0], Side.BOTTOM, 0, 2));
-        button[0].setId(id);
-        return button[0];
+    private static Button choice(String id, String now, List<String> offered, Consumer<String> taken) {
+        List<String> words = offered.stream().map(Visible::markOddities).toList();
+        return new ChoiceBlank(id, now, words, i -> taken.accept(offered.get(i)));
     }
 
     void showColumns(Outcome<ColumnsCompared> outcome) {

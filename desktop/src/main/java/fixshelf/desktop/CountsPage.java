@@ -9,14 +9,12 @@ import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.IntFunction;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
-import javafx.scene.control.MenuItem;
-import javafx.scene.control.ContextMenu;
 import javafx.scene.control.Button;
-import javafx.geometry.Side;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.ClipboardContent;
 import javafx.scene.layout.FlowPane;
@@ -192,21 +190,8 @@ final class CountsPage {
         return java.util.Arrays.stream(values).map(words).toList();
     }
 
-    /// A blank whose words open a list of what can stand there.
-    private Button choice(String id, String now, List<String> offered, Function<Integer, CountSpec> taken) {
-        ContextMenu menu = new ContextMenu();
-        for (int i = 0; i < offered.size(); i++) {
-            int index = i;
-            MenuItem item = new MenuItem(offered.get(i));
-            item.setMnemonicParsing(false);
-            item.setOnAction(_ -> change(taken.apply(index)));
-            menu.getItems().add(item);
-        }
-        menu.setMaxHeight(420);
-        Button[] button = new Button[1];
-        button[0] = Ui.blank(Visible.markOddities(now), "blank", () -> menu.show(button[0], Side.BOTTOM, 0, 2));
-        button[0].setId(id);
-        return button[0];
+    private Button choice(String id, String now, List<String> offered, IntFunction<CountSpec> taken) {
+        return new ChoiceBlank(id, Visible.markOddities(now), offered, i -> change(taken.apply(i)));
     }
 
     void showTable(Outcome<CountTable> outcome, String based) {

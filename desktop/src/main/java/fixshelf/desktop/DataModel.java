@@ -27,10 +27,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Consumer;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
@@ -44,7 +45,9 @@ final class DataModel {
     private String staged = "";
 
     /// What is known of datasets, by a name that changes with their files.
-    private final Map<String, Seen> seen = new LinkedHashMap<>();
+    private final Map<String, Seen> seen = new ConcurrentHashMap<>();
+
+    private Map<String, Listed> listed = Map.of();
 
     DataModel(Background background) {
         this.background = background;
@@ -74,9 +77,57 @@ final class DataModel {
     /// What is other than at an earlier look.
     record Since(Instant at, List<String> differences) {}
 
+    /// What is known of a dataset without looking at its rows.
+    ///
+    /// @param key a name that changes with its files
+    /// @param size how large it is, in words
+    private record Listed(String key, String size) {}
+
+    /// Finds out, away from the interface, how large the datasets of a shelf are, and whether they are still those that
+    /// were looked at.
+    void list(Shelf shelf, Runnable done) {
+        background.ask(
+                Request.now("datasets", "listing datasets"),
+                () -> {
+                    Map<String, Listed> all = new HashMap<>();
+                    shelf.datasets()
+                            .forEach(d -> all.put(
+                                    d.name(),
+                                    Datasets.open(shelf, d.name())
+                                            .value()
+                                            .map(f -> new Listed(key(d.name(), f), size(f)))
+                                            .orElse(new Listed("", "cannot be read"))));
+                    return all;
+                },
+                all -> {
+                    listed = all;
+                    done.run();
+                });
+    }
+
+    private static String size(SourceFile file) {
+        try {
+            String files = file.isPattern() ? Ui.count(file.files().size(), "file", "files") + " · " : "";
+            long size = file.bytes();
+            return files
+                    + (size < 10_000
+                            ? Ui.count(size, "byte", "bytes")
+                            : size < 10_000_000
+                                    ? String.format("%,d kB", size / 1_000)
+                                    : String.format("%,d MB", size / 1_000_000));
+        } catch (IOException e) {
+            return "cannot be read";
+        }
+    }
+
     /// What was seen of a dataset, if its file is still the one that was looked at.
-    Optional<Seen> known(Shelf shelf, String dataset) {
-        return Datasets.open(shelf, dataset).value().map(f -> seen.get(key(dataset, f)));
+    Optional<Seen> known(String dataset) {
+        return Optional.ofNullable(listed.get(dataset)).map(l -> seen.get(l.key()));
+    }
+
+    /// How large a dataset is, in words; empty while that is not known.
+    String sizeOf(String dataset) {
+        return Optional.ofNullable(listed.get(dataset)).map(Listed::size).orElse("");
     }
 
     private static String key(String dataset, SourceFile file) {

@@ -1,7 +1,6 @@
 package fixshelf.desktop;
 
 import fixshelf.plan.Line;
-import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.profile.ColumnLook;
 import fixshelf.profile.ColumnsCompared;
@@ -14,11 +13,7 @@ import fixshelf.profile.SavedText;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobEdits;
-import fixshelf.source.SourceFile;
-import fixshelf.type.Column;
-import fixshelf.work.Datasets;
 import java.io.File;
-import java.io.IOException;
 import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -28,9 +23,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Label;
-import javafx.scene.control.ListCell;
 import javafx.scene.control.ListView;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.layout.FlowPane;
@@ -39,7 +32,6 @@ import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import javafx.stage.FileChooser;
-import org.jspecify.annotations.Nullable;
 
 /// The datasets on the left; on the right what is in the chosen one: its columns with what is odd,
 /// its rows, counts, and how it differs from another.
@@ -63,13 +55,9 @@ final class DataPlace implements Place, ComparePage.Asking {
     private final ColumnsPage columns = new ColumnsPage(this::showRowsOf, this::fillButtons);
     private final CountsPage counts;
     private final ComparePage compare = new ComparePage(this);
-    private final RowsGrid grid = new RowsGrid();
-    private final TextField find = new TextField();
-    private final Label filtered = Ui.label("", "soft");
-    private final VBox rows;
+    private final DataRows rows;
     private final FacingPages pages;
     private View view = View.COLUMNS;
-    private RowFilter filter = RowFilter.ALL;
     private Optional<DataModel.Seen> seen = Optional.empty();
     private String problem = "";
 
@@ -93,12 +81,13 @@ final class DataPlace implements Place, ComparePage.Asking {
         this.changed = changed;
         this.toJob = toJob;
         this.model = new DataModel(workbench.background());
+        this.rows = new DataRows(model);
         this.counts = new CountsPage(
                 spec -> model.counts(spec, found -> counts().showTable(found, basedOn())), this::saveCounts);
         list.getStyleClass().add("catalogue");
         list.setAccessibleText("Datasets");
         list.setId("datasets");
-        list.setCellFactory(_ -> new DatasetCell());
+        list.setCellFactory(_ -> new DatasetCell(model));
         list.getSelectionModel().selectedItemProperty().addListener((_, _, now) -> {
             if (now != null) {
                 look(now.name());
@@ -114,19 +103,6 @@ final class DataPlace implements Place, ComparePage.Asking {
         }
         toggles.setMinWidth(Region.USE_PREF_SIZE);
         HBox.setHgrow(based, Priority.ALWAYS);
-        find.setPromptText("Find in any cell …");
-        find.setId("find-rows");
-        find.setPrefColumnCount(20);
-        Ui.onLeaving(find, () -> filterRows(filter.withText(find.getText())));
-        VBox.setVgrow(grid, Priority.ALWAYS);
-        rows = new VBox(
-                6,
-                Ui.row("state", find, filtered, Ui.spring(), Ui.button(Command.of("All rows", "", () -> {
-                    find.clear();
-                    filterRows(RowFilter.ALL);
-                }))),
-                grid);
-        VBox.setVgrow(rows, Priority.ALWAYS);
         VBox.setVgrow(body, Priority.ALWAYS);
         VBox right = Ui.column("sheet", Ui.row("state", toggles, based), body);
         pages = new FacingPages(left, right, LEFT);
@@ -157,7 +133,7 @@ final class DataPlace implements Place, ComparePage.Asking {
                 .setAll(
                         switch (now) {
                             case COLUMNS -> columns.view();
-                            case ROWS -> rows;
+                            case ROWS -> rows.view();
                             case COUNTS -> counts.view();
                             case COMPARE -> compare.view();
                         });
@@ -171,6 +147,7 @@ final class DataPlace implements Place, ComparePage.Asking {
             list.getItems().setAll(all);
             all.stream().filter(d -> d.name().equals(chosen)).findFirst().ifPresent(list.getSelectionModel()::select);
         }
+        model.list(workbench.shelf(), list::refresh);
         count.setText(
                 all.isEmpty()
                         ? "There is no dataset yet. Drop a file on the window, or press Ctrl+Shift+O: a page that says how it is"
@@ -197,8 +174,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     private void look(String dataset) {
         seen = Optional.empty();
         problem = "";
-        filter = RowFilter.ALL;
-        find.clear();
+        rows.filter(RowFilter.ALL);
         fill();
         model.look(workbench.shelf(), dataset, found -> {
             if (chosen().filter(d -> d.name().equals(dataset)).isPresent()) {
@@ -225,7 +201,7 @@ final class DataPlace implements Place, ComparePage.Asking {
             List<String> names = table.columns().stream().map(ColumnLook::name).toList();
             switch (view) {
                 case COLUMNS -> {}
-                case ROWS -> filterRows(filter);
+                case ROWS -> rows.show(seen.get(), basedOn());
                 case COUNTS -> counts.show(names, likely(table));
                 case COMPARE ->
                     compare.show(
@@ -299,37 +275,9 @@ final class DataPlace implements Place, ComparePage.Asking {
     }
 
     private void showRowsOf(Finding finding) {
-        filter = RowFilter.of(finding);
-        find.clear();
+        rows.filter(RowFilter.of(finding));
         turn(View.ROWS);
-        grid.requestFocus();
-    }
-
-    private void filterRows(RowFilter wanted) {
-        filter = wanted;
-        if (seen.isEmpty()) {
-            return;
-        }
-        DataModel.Seen now = seen.get();
-        model.rows(wanted, found -> {
-            if (!found.isPresent()) {
-                filtered.setText(found.problems().getFirst().sentence());
-                return;
-            }
-            List<Column> names = now.file().columns();
-            PagedRows paged = found.get();
-            String what = wanted.finding()
-                    .map(f -> (f.column() < 0 ? "rows" : names.get(f.column()).name()) + ": " + f.sentence())
-                    .orElse("");
-            String part = wanted.isPart() ? ", those with the first 5,000 values" : "";
-            filtered.setText(
-                    String.format("%,d of %s", paged.size(), basedOn()) + (what.isEmpty() ? "" : " · " + what + part));
-            List<String> first = wanted.finding()
-                    .filter(f -> f.column() >= 0)
-                    .map(f -> List.of(names.get(f.column()).name()))
-                    .orElse(List.of());
-            grid.show(names, new RowsGrid.Emphasis(java.util.Set.of(), first), paged, "No row passes.");
-        });
+        rows.focusTarget().requestFocus();
     }
 
     private void fillButtons() {
@@ -495,66 +443,5 @@ final class DataPlace implements Place, ComparePage.Asking {
     @Override
     public void focus() {
         list.requestFocus();
-    }
-
-    /// A dataset of the list: its name, how much there is to look at, what it is.
-    private final class DatasetCell extends ListCell<DatasetPage> {
-        @Override
-        protected void updateItem(@Nullable DatasetPage page, boolean empty) {
-            super.updateItem(page, empty);
-            if (empty || page == null) {
-                setGraphic(null);
-                return;
-            }
-            Optional<DataModel.Seen> known = model.known(workbench.shelf(), page.name());
-            Label look = known.map(DatasetCell::toLookAt).orElseGet(() -> Ui.label("", "soft"));
-            setGraphic(Ui.column(
-                    "entry",
-                    Ui.row("state", Ui.label(page.name(), "dataset-name"), Ui.spring(), look),
-                    Ui.label(what(page, known), "soft")));
-        }
-
-        /// Rows that do not fit come before anything that is odd in those that do.
-        private static Label toLookAt(DataModel.Seen seen) {
-            if (seen.leftOut() > 0) {
-                return Ui.label(Ui.count(seen.leftOut(), "row left out", "rows left out"), "to-look-at");
-            }
-            return seen.toLookAt() == 0
-                    ? Ui.label("nothing odd", "soft", "small")
-                    : Ui.label(seen.toLookAt() + " to look at", "to-look-at");
-        }
-
-        private String what(DatasetPage page, Optional<DataModel.Seen> known) {
-            String kind = page.options().form().map(ReadOptions.Form::word).orElse("delimited");
-            String name = kind.equals("delimited") ? "delimited text" : kind;
-            return name
-                    + known.map(s -> " · " + Ui.count(s.table().rows(), "row", "rows") + " · "
-                                    + Ui.count(s.table().columns().size(), "column", "columns"))
-                            .orElseGet(() -> size(page));
-        }
-
-        private String size(DatasetPage page) {
-            try {
-                Optional<SourceFile> file =
-                        Datasets.open(workbench.shelf(), page.name()).value();
-                if (file.isEmpty()) {
-                    return " · cannot be read";
-                }
-                String files = file.get().isPattern()
-                        ? " · " + Ui.count(file.get().files().size(), "file", "files")
-                        : "";
-                return files + " · " + bytes(file.get().bytes());
-            } catch (IOException e) {
-                return " · cannot be read";
-            }
-        }
-
-        private static String bytes(long size) {
-            return size < 10_000
-                    ? Ui.count(size, "byte", "bytes")
-                    : size < 10_000_000
-                            ? String.format("%,d kB", size / 1_000)
-                            : String.format("%,d MB", size / 1_000_000);
-        }
     }
 }

@@ -1,0 +1,33 @@
+package fixshelf.desktop;
+
+import java.util.List;
+import java.util.function.IntConsumer;
+import javafx.geometry.Side;
+import javafx.scene.control.Button;
+import javafx.scene.control.ContextMenu;
+import javafx.scene.control.MenuItem;
+
+/// A blank of a sentence whose words open a list of what can stand there.
+final class ChoiceBlank extends Button {
+    private static final double HEIGHT = 420;
+    private static final int MOST = 500;
+
+    private final ContextMenu menu = new ContextMenu();
+
+    /// @param taken is told which of the offered words was taken
+    ChoiceBlank(String id, String now, List<String> offered, IntConsumer taken) {
+        super(now);
+        setId(id);
+        setMnemonicParsing(false);
+        getStyleClass().setAll("blank");
+        for (int i = 0; i < Math.min(MOST, offered.size()); i++) {
+            int index = i;
+            MenuItem item = new MenuItem(offered.get(i));
+            item.setMnemonicParsing(false);
+            item.setOnAction(_ -> taken.accept(index));
+            menu.getItems().add(item);
+        }
+        menu.setMaxHeight(HEIGHT);
+        setOnAction(_ -> menu.show(this, Side.BOTTOM, 0, 2));
+    }
+}
