@@ -131,7 +131,11 @@ public final class Export {
         return switch (language.id()) {
             case "pandas" -> new MadeFile(folder.resolve("fixes.py"), "#", module);
             case "r" -> new MadeFile(folder.resolve("fixes.R"), "#", module);
+            case "sqlite" -> new MadeFile(folder.resolve("fixes.sql"), "--", SQLITE + module);
             default -> new MadeFile(folder.resolve("fixes.sql"), "--", module);
         };
     }
+
+    private static final String SQLITE =
+            "-- Needs no more than SQLite 3.40 knows; its parser refuses expressions that are nested very deep, later ones do not.\n";
 }

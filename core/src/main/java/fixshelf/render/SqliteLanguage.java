@@ -36,6 +36,7 @@ public final class SqliteLanguage extends SqlLanguage {
         say("ends_with", this::endsWith);
         say("contains", a -> new Sql(Sql.call("instr", all(a)).text() + " > 0", Sql.COMPARE));
         say("repeat", this::repeat);
+        say("concat_ws", this::concatWs);
         say("regexp_replace", this::regexpReplace);
         say("regexp_like", this::regexpLike);
         say("regexp_extract", this::regexpExtract);
@@ -251,6 +252,19 @@ public final class SqliteLanguage extends SqlLanguage {
         Sql count = count(a.get(1));
         return Sql.call(
                 "substr", text, Sql.atom("max(length(" + text.text() + ") - " + count.at(Sql.ATOM) + ", 0) + 1"));
+    }
+
+    /// Each text with the separator before it, and the first separator cut off: `concat_ws` is known since 3.44 only.
+    private Sql concatWs(List<Expr> arguments) {
+        Sql separator = sql(arguments.getFirst());
+        List<Expr> texts = arguments.subList(1, arguments.size());
+        String pieces = texts.stream()
+                .map(t -> Sql.call("coalesce", Sql.infix(separator, "||", sql(t), Sql.PRODUCT), Sql.atom("''"))
+                        .text())
+                .collect(Collectors.joining(" || "));
+        Sql any = new Sql(Sql.call("coalesce", all(texts)).text() + " IS NOT NULL", Sql.COMPARE);
+        Sql after = new Sql(lengthOf(arguments.getFirst()).at(Sql.SUM) + " + 1", Sql.SUM);
+        return Sql.caseWhen(any, Sql.call("substr", new Sql(pieces, Sql.PRODUCT), after));
     }
 
     private Sql startsWith(List<Expr> a) {
