@@ -60,6 +60,7 @@ final class DataModel {
     /// @param since what is other than at the last look; none where there was none
     /// @param problem what is wrong with rows that were left out
     /// @param leftOut how many these are
+    /// @param notes what is worth saying of how it was read
     record Seen(
             SourceFile file,
             TableLook table,
@@ -68,6 +69,7 @@ final class DataModel {
             Optional<Since> since,
             Optional<Problem> problem,
             long leftOut,
+            List<String> notes,
             long millis) {
         int toLookAt() {
             return table.all().size();
@@ -200,6 +202,7 @@ final class DataModel {
                     since,
                     problem,
                     look.careful().map(CarefulRows::badCount).orElse(0L),
+                    look.careful().map(CarefulRows::notes).orElse(List.of()),
                     (System.nanoTime() - start) / 1_000_000);
             if (table.whole()) {
                 seen.put(key, now);
@@ -239,6 +242,7 @@ final class DataModel {
                             found.since(),
                             found.problem(),
                             found.leftOut(),
+                            found.notes(),
                             found.millis());
                     seen.put(key(dataset, found.file()), more);
                     return Outcome.of(more);

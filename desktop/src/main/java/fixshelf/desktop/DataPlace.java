@@ -259,6 +259,10 @@ final class DataPlace implements Place, ComparePage.Asking {
             parts.add("trying what would help …");
         }
         now.problem().ifPresent(p -> parts.add(p.what()));
+        now.notes().stream().limit(3).forEach(parts::add);
+        if (now.notes().size() > 3) {
+            parts.add("and " + (now.notes().size() - 3) + " more such notes");
+        }
         now.since().ifPresent(s -> parts.add(since(s)));
         return String.join(" · ", parts);
     }
