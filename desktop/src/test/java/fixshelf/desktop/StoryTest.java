@@ -107,7 +107,7 @@ class StoryTest extends WindowTest {
         on(() -> frame.languagesPlace().save(folder.resolve("as sqlite")));
         settle();
         assertThat(labels())
-                .anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql, hours_by_month.sql")
+                .anyMatch(t -> t.startsWith("Wrote fixes.sql, checks.sql, receipt.sql, hours_by_month.sql")
                         && t.contains("Left out")
                         && t.contains("amount")
                         && t.contains("visits_clean"));
