@@ -204,9 +204,10 @@ public final class Remedies {
             return remedy.rid() > 0 && remedy.rid() >= remedy.odd() * ENOUGH && worth() > 0;
         }
 
-        /// A value that is lost weighs most, then one that keeps the oddity, then one that changes without need.
+        /// A value that is lost weighs twice as much as one that changes without need, and that as much as one that is
+        /// helped: what changes more rows than it helps is no remedy.
         long worth() {
-            return 4 * remedy.rid() - 8 * remedy.missing() - remedy.others();
+            return remedy.rid() - 2 * remedy.missing() - remedy.others();
         }
     }
 
