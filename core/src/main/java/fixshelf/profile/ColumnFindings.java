@@ -150,27 +150,22 @@ final class ColumnFindings {
         }
         Group marked = tally.kinds.get(Layout.Kind.MARKED);
         if (marked != null) {
-            tally.units.forEach((unit, group) -> add(Oddity.UNITS, group, unit));
-            Group others = without(
-                    marked,
-                    tally.units.values().stream()
-                            .flatMap(g -> g.values.stream())
-                            .toList());
-            long left = marked.rows
-                    - tally.units.values().stream().mapToLong(g -> g.rows).sum();
-            if (left > 0) {
-                findings.add(
-                        Finding.of(Oddity.MARKS_IN_NUMBERS, tally.column, left, quoted(others.first()), others.values));
+            if (tally.units.size() <= MOST_UNITS) {
+                tally.units.forEach((unit, group) -> add(Oddity.UNITS, group, unit));
             }
+            add(Oddity.MARKS_IN_NUMBERS, tally.signs, quoted(tally.signs.first()));
         }
         Group none = new Group();
         List.of(Layout.Kind.TEXT, Layout.Kind.DAY, Layout.Kind.TIME).forEach(k -> {
             Group group = tally.kinds.get(k);
             if (group != null) {
-                none.rows += group.rows;
-                none.values.addAll(group.values);
+                none.addAll(group);
             }
         });
+        // Letters of very many kinds behind digits are no units.
+        if (tally.units.size() > MOST_UNITS) {
+            tally.units.values().forEach(none::addAll);
+        }
         add(Oddity.NO_NUMBER, none, quoted(none.first()));
         boolean serial = tally.spread.least() >= FIRST_SERIAL
                 && tally.spread.greatest() <= LAST_SERIAL
@@ -189,13 +184,6 @@ final class ColumnFindings {
             return "integer";
         }
         return "decimal(" + Math.max(tally.wholeDigits + tally.places, tally.places + 1) + "," + tally.places + ")";
-    }
-
-    private static Group without(Group group, List<String> values) {
-        Group others = new Group();
-        java.util.Set<String> gone = new java.util.HashSet<>(values);
-        group.values.stream().filter(v -> !gone.contains(v)).forEach(others.values::add);
-        return others;
     }
 
     private static String serial(double number) {
@@ -320,14 +308,7 @@ final class ColumnFindings {
                 && tally.longest <= 40;
         return key
                 ? Optional.of(Finding.of(
-                        Oddity.REPEATS,
-                        tally.column,
-                        tally.present - tally.distinct,
-                        "",
-                        tally.commonest().stream()
-                                .filter(c -> c.rows() > 1)
-                                .map(Counted::value)
-                                .toList()))
+                        Oddity.REPEATS, tally.column, tally.present - tally.distinct, "", tally.repeated.values))
                 : Optional.empty();
     }
 

@@ -75,6 +75,11 @@ final class ColumnTally {
             }
         }
 
+        void addAll(Group other) {
+            rows += other.rows;
+            values.addAll(other.values);
+        }
+
         String first() {
             return values.isEmpty() ? "" : values.getFirst();
         }
@@ -101,6 +106,12 @@ final class ColumnTally {
     final Map<Days.Order, Group> orders = new EnumMap<>(Days.Order.class);
     final Group noDay = new Group();
     final Group zeros = new Group();
+
+    /// Numbers with marks that are no unit.
+    final Group signs = new Group();
+
+    /// Values that more than one row holds.
+    final Group repeated = new Group();
     final Spread spread = new Spread();
     final Spread days = new Spread();
     int wholeDigits;
@@ -128,6 +139,9 @@ final class ColumnTally {
         shortest = Math.min(shortest, length);
         longest = Math.max(longest, length);
         keep(value, n);
+        if (n > 1) {
+            repeated.add(value, n);
+        }
         if (value.isEmpty()) {
             empty += n;
             return;
@@ -234,6 +248,8 @@ final class ColumnTally {
         if (layout.unit()) {
             String unit = NO_LETTERS.matcher(text).replaceAll("");
             units.computeIfAbsent(unit, _ -> new Group()).add(value, n);
+        } else {
+            signs.add(value, n);
         }
     }
 

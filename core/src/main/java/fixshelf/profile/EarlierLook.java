@@ -84,7 +84,8 @@ public record EarlierLook(Instant at, long rows, Map<String, Column> columns) {
         } catch (JsonProcessingException e) {
             throw new IllegalStateException(e);
         } catch (IOException e) {
-            System.getLogger(EarlierLook.class.getName()).log(System.Logger.Level.WARNING, "a look is not kept", e);
+            System.getLogger(EarlierLook.class.getName())
+                    .log(System.Logger.Level.WARNING, "the look is not kept: " + e.getMessage());
         }
     }
 

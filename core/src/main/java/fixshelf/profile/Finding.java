@@ -14,7 +14,7 @@ public record Finding(Oddity oddity, int column, long rows, String detail, List<
     public static final int MOST_VALUES = 5_000;
 
     public Finding {
-        values = List.copyOf(values);
+        values = List.copyOf(values.subList(0, Math.min(MOST_VALUES, values.size())));
         places = List.copyOf(places);
     }
 

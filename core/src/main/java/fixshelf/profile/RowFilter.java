@@ -39,15 +39,17 @@ public record RowFilter(Optional<Finding> finding, String text) {
     }
 
     String condition(int columns) {
-        String found = finding.map(f -> !f.values().isEmpty()
-                        ? "s" + f.column() + " IN (SELECT v FROM looked_for)"
-                        : f.places().isEmpty()
-                                ? "true"
-                                : "rowid IN ("
-                                        + f.places().stream()
-                                                .map(String::valueOf)
-                                                .collect(Collectors.joining(", "))
-                                        + ")")
+        String found = finding.map(f -> f.oddity().isOfWholeColumn()
+                        ? f.oddity() == Oddity.NEVER_FILLED ? "true" : "s" + f.column() + " <> ''"
+                        : !f.values().isEmpty()
+                                ? "s" + f.column() + " IN (SELECT v FROM looked_for)"
+                                : f.places().isEmpty()
+                                        ? "true"
+                                        : "rowid IN ("
+                                                + f.places().stream()
+                                                        .map(String::valueOf)
+                                                        .collect(Collectors.joining(", "))
+                                                + ")")
                 .orElse("true");
         if (text.isEmpty()) {
             return found;

@@ -51,6 +51,26 @@ class DataLookTest {
         }
     }
 
+    /// As many repeats as there are, all of them lead to their rows.
+    @Test
+    void everyRowOfAGroupThatRepeatsIsLedTo() throws IOException {
+        StringBuilder text = new StringBuilder("no,x\n");
+        for (int i = 0; i < 9_000; i++) {
+            text.append(i < 600 ? i / 2 : i).append(",1\n");
+        }
+        try (DataLook data = open(text.toString(), Long.MAX_VALUE)) {
+            Finding repeats = data.columns(List.of(), _ -> {})
+                    .get()
+                    .columns()
+                    .getFirst()
+                    .findings()
+                    .getFirst();
+            assertThat(repeats.sentence()).isEqualTo("300 repeat a value");
+            assertThat(data.count(RowFilter.of(repeats)).get()).isEqualTo(600);
+            assertThat(RowFilter.of(repeats).isPart()).isFalse();
+        }
+    }
+
     @Test
     void aSampleSaysThatItIsOne() throws IOException {
         String text = "n\n" + IntStream.range(0, 500).mapToObj(i -> i + "\n").collect(Collectors.joining());
