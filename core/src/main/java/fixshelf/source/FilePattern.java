@@ -16,6 +16,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.PathMatcher;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -67,7 +68,7 @@ final class FilePattern {
         } catch (IOException | DirectoryIteratorException e) {
             return List.of();
         }
-        files.sort(java.util.Comparator.comparing(f -> f.getFileName().toString()));
+        files.sort(Comparator.comparing(f -> f.getFileName().toString()));
         return files;
     }
 
@@ -90,7 +91,19 @@ final class FilePattern {
             if (!member.isPresent()) {
                 return Outcome.failed(member.problems());
             }
-            member.get().columns().forEach(c -> names.putIfAbsent(key(c.name()), c.name()));
+            Map<String, String> own = new LinkedHashMap<>();
+            for (Column column : member.get().columns()) {
+                String other = own.put(key(column.name()), column.name());
+                if (other != null) {
+                    return Outcome.failed(Problem.about(
+                            Code.FILE_BROKEN,
+                            file.toString(),
+                            file.getFileName() + " has the columns '" + other + "' and '" + column.name()
+                                    + "', which are one name where several files are put together.",
+                            "Rename one of them in the file, or read it by itself."));
+                }
+            }
+            own.forEach(names::putIfAbsent);
         }
         List<Column> columns = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -127,6 +140,17 @@ final class FilePattern {
                 return Outcome.failed(read.problems());
             }
             String name = file.getFileName().toString();
+            Optional<Column> added = member.get().columns().stream()
+                    .filter(c -> whole.columns().stream().skip(1).noneMatch(w -> key(w.name())
+                            .equals(key(c.name()))))
+                    .findFirst();
+            if (added.isPresent()) {
+                return Outcome.failed(Problem.about(
+                        Code.SOURCE_CHANGED,
+                        file.toString(),
+                        name + " has a column " + added.get().name() + " that no file had a moment ago.",
+                        "Read the files again."));
+            }
             rows += session.write("INSERT INTO " + table + " SELECT " + cells(member.get()) + " FROM " + MEMBER);
             read.get().bad().stream()
                     .limit(CarefulRows.MOST_LISTED - bad.size())

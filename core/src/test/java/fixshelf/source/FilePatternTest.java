@@ -117,6 +117,13 @@ class FilePatternTest {
     }
 
     @Test
+    void twoColumnsThatAreOneNameAreAProblem() throws Exception {
+        Files.writeString(folder.resolve("data/visits-b.csv"), "no,cost,cost \n3,1,2\n");
+        assertThat(plan(shelf("outputs: []\n")).problems().getFirst().sentence())
+                .contains("visits-b.csv has the columns 'cost' and 'cost '");
+    }
+
+    @Test
     void aFileCalledLikeAPatternIsAFile() throws Exception {
         Path odd = folder.resolve("data/visits-?.csv");
         Files.writeString(odd, "a\n1\n");
