@@ -80,6 +80,16 @@ public final class Export {
         return fixes;
     }
 
+    /// How many cases of each fix the checks of a language run.
+    static Map<String, Integer> cases(Shelf shelf, Language language) {
+        List<Exported> fixes = fixes(shelf, language, new ArrayList<>());
+        return switch (language.id()) {
+            case "pandas" -> Pytest.cases(fixes);
+            case "r" -> Testthat.cases(fixes);
+            default -> SqlChecks.of(language, fixes).cases();
+        };
+    }
+
     private static List<MadeFile> jobs(Language language, Path folder, List<JobCode> jobs, List<String> refused) {
         List<MadeFile> files = new ArrayList<>();
         for (JobCode job : jobs) {

@@ -5,8 +5,10 @@ import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
 import fixshelf.render.PandasLanguage;
 import fixshelf.shelf.FixPage;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.stream.Collectors;
 
 /// The cases of fixes as tests for pytest.
@@ -48,6 +50,20 @@ final class Pytest {
                 value = fix(pd.Series([first], dtype=dtype), **others).iloc[0]
                 return None if pd.isna(value) else value
             """ + body;
+    }
+
+    /// How many cases of each fix are tests.
+    static Map<String, Integer> cases(List<Exported> fixes) {
+        Map<String, Integer> cases = new LinkedHashMap<>();
+        for (Exported exported : fixes) {
+            long n = exported.page().cases().stream()
+                    .filter(c -> canBeCalled(exported, c))
+                    .count();
+            if (n > 0) {
+                cases.put(exported.fix().name(), (int) n);
+            }
+        }
+        return cases;
     }
 
     /// A missing value cannot stand where the value must be known when code is written, and a list of the case's

@@ -89,14 +89,20 @@ public record Receipt(
         return failing.values().stream().mapToInt(n -> n).sum();
     }
 
-    /// Why the receipt does not prove the fixes of a shelf as they are now: cases that failed, functions that are other
-    /// ones, fixes without a case. Nothing where it does.
+    /// Why the receipt does not prove the fixes of a shelf as they are now: cases that did not run or that failed,
+    /// functions that are other ones. Nothing where it does.
     public List<String> objections(Shelf shelf) {
         Optional<Language> known = Languages.find(language);
         if (known.isEmpty()) {
             return List.of("There is no language " + language + " here.");
         }
         List<String> all = new ArrayList<>();
+        Export.cases(shelf, known.get()).forEach((fix, n) -> {
+            int ran = cases.getOrDefault(fix, 0);
+            if (ran < n) {
+                all.add(fix + ": " + ran + " of its " + n + " cases ran.");
+            }
+        });
         failing.forEach(
                 (fix, n) -> all.add(fix + ": " + n + " of " + cases.getOrDefault(fix, n) + " cases fail there."));
         MadeFile now = module(shelf, known.get());
@@ -106,7 +112,7 @@ public record Receipt(
         return all;
     }
 
-    /// Fixes that the language can say, of which no case was run.
+    /// Fixes that the language can say, and that have no case that can be run there.
     public List<String> untried(Shelf shelf) {
         return Languages.find(language).stream()
                 .flatMap(l -> Export.fixes(shelf, l, new ArrayList<>()).stream())

@@ -9,7 +9,9 @@ import fixshelf.render.RLanguage;
 import fixshelf.shelf.FixPage;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Locale;
 
 /// The cases of fixes as tests for testthat.
@@ -19,12 +21,7 @@ final class Testthat {
     static String of(List<Exported> fixes) {
         StringBuilder out = new StringBuilder("library(testthat)\nsource(\"fixes.R\", encoding = \"UTF-8\")\n");
         for (Exported exported : fixes) {
-            List<String> lines = new ArrayList<>();
-            for (FixPage.Case example : exported.page().cases()) {
-                if (Pytest.canBeCalled(exported, example)) {
-                    add(lines, exported, example);
-                }
-            }
+            List<String> lines = lines(exported);
             if (!lines.isEmpty()) {
                 out.append("\ntest_that(\"the cases of ")
                         .append(exported.fix().name())
@@ -34,6 +31,28 @@ final class Testthat {
             }
         }
         return out.toString();
+    }
+
+    /// How many cases of each fix are expectations.
+    static Map<String, Integer> cases(List<Exported> fixes) {
+        Map<String, Integer> cases = new LinkedHashMap<>();
+        for (Exported exported : fixes) {
+            long n = lines(exported).stream().filter(l -> !l.startsWith("#")).count();
+            if (n > 0) {
+                cases.put(exported.fix().name(), (int) n);
+            }
+        }
+        return cases;
+    }
+
+    private static List<String> lines(Exported exported) {
+        List<String> lines = new ArrayList<>();
+        for (FixPage.Case example : exported.page().cases()) {
+            if (Pytest.canBeCalled(exported, example)) {
+                add(lines, exported, example);
+            }
+        }
+        return lines;
     }
 
     /// A case with a value beyond what R can hold is left out; its fix stops there instead of giving another value.
