@@ -37,8 +37,8 @@ final class Looks {
                         Workbooks.seconds(() -> open(file, DataLook.SAMPLE_ROWS).close());
                 DataLook[] data = new DataLook[1];
                 double stage = Workbooks.seconds(() -> data[0] = open(file, Long.MAX_VALUE));
-                double columns = Workbooks.seconds(
-                        () -> data[0].columns(List.of(), _ -> {}).get());
+                double columns =
+                        Workbooks.seconds(() -> data[0].columns(List.of()).get());
                 data[0].close();
                 if (pair > 0) {
                     summary.add(engine);

@@ -28,6 +28,7 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 
 @Command(
@@ -88,12 +89,16 @@ final class LookCommand extends ShelfOption {
             if (other != null && other.drawing != null) {
                 return other.drawing.write(this, shelf, data);
             }
+            if (other != null && other.since && (shelf.dataset(what).isEmpty() || first > 0)) {
+                throw new ParameterException(
+                        spec.commandLine(), "--since is about all rows of a dataset of the shelf; a file has no page.");
+            }
             return columns(shelf, data);
         }
     }
 
     private int columns(Shelf shelf, DataLook data) {
-        Outcome<TableLook> table = data.columns(KnownList.of(shelf, data.file()), _ -> {});
+        Outcome<TableLook> table = data.columns(KnownList.of(shelf, data.file()));
         if (!table.isPresent()) {
             return Output.problems(out(), err(), table.problems(), json);
         }
@@ -101,8 +106,9 @@ final class LookCommand extends ShelfOption {
                 .filter(c -> c.badCount() > 0)
                 .map(c -> c.problem(data.file()))
                 .toList();
-        Optional<EarlierLook> earlier = EarlierLook.last(shelf.root(), what);
-        if (shelf.dataset(what).isPresent()) {
+        boolean dataset = shelf.dataset(what).isPresent();
+        Optional<EarlierLook> earlier = dataset ? EarlierLook.last(shelf.root(), what) : Optional.empty();
+        if (dataset) {
             EarlierLook.keep(shelf.root(), what, table.get(), Instant.now());
         }
         if (other != null && other.since) {

@@ -38,7 +38,7 @@ final class LookDrawing {
     boolean replace;
 
     int write(LookCommand command, Shelf shelf, DataLook data) {
-        Outcome<TableLook> table = data.columns(List.of(), _ -> {});
+        Outcome<TableLook> table = data.columns(List.of());
         if (!table.isPresent()) {
             return Output.problems(command.out(), command.err(), table.problems(), command.json);
         }

@@ -49,6 +49,7 @@ class CommandLineTest {
                 new Case("look visits_alder_quay --no-remedies --json", 0, "\"kind\" : \"edge_spaces\""),
                 new Case("look visits_alder_quay --no-remedies --first 50", 0, "the first 50 rows, 12 columns"),
                 new Case("look visits_alder_quay --since", 0, "The same as when it was looked at"),
+                new Case("look visits_alder_quay --since --first 50", 2, "--since is about all rows"),
                 new Case("look nobody", 1, "There is no dataset nobody"),
                 new Case("look no/such.csv", 1, "There is no file such.csv"),
                 new Case("look visits_alder_quay --counts outcome", 0, "outcome adds up to"),

@@ -90,7 +90,7 @@ public record ColumnsCompared(List<String> tables, List<Row> rows) {
     public static Outcome<ColumnsCompared> look(List<String> tables, List<DataLook> data) {
         List<TableLook> looks = new ArrayList<>();
         for (DataLook one : data) {
-            Outcome<TableLook> look = one.columns(List.of(), _ -> {});
+            Outcome<TableLook> look = one.columns(List.of());
             if (!look.isPresent()) {
                 return Outcome.failed(look.problems());
             }

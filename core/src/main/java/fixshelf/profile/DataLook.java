@@ -16,7 +16,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Future;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -90,32 +89,34 @@ public final class DataLook implements AutoCloseable {
         return source.careful();
     }
 
-    /// Looks at every column, and tells each as it is known; then at the rows.
+    /// Looks at every column, then at the rows. May be stopped.
     ///
     /// @param lists what values are held against
-    public Outcome<TableLook> columns(List<KnownList> lists, Consumer<ColumnLook> known) {
+    public Outcome<TableLook> columns(List<KnownList> lists) {
         return guarded(() -> {
             List<List<Long>> filled = filledByPlace();
             List<ColumnTally> tallies = new ArrayList<>();
             List<ColumnLook> looks = new ArrayList<>();
             try (TallyLane lane = new TallyLane()) {
-                List<Future<ColumnLook>> waiting = new ArrayList<>();
+                List<Future<ColumnLook>> coming = new ArrayList<>();
                 int width = file.columns().size();
                 int together = together(width);
                 for (int from = 0; from < width; from += together) {
                     Stop.check();
                     for (ColumnTally tally : tallies(lane, from, Math.min(width, from + together))) {
                         tallies.add(tally);
-                        waiting.add(lane.then(() -> looked(tally, filled.get(tally.column), lists)));
-                    }
-                    while (looks.size() < waiting.size()
-                            && waiting.get(looks.size()).isDone()) {
-                        tell(tallies, waiting, looks, known);
+                        coming.add(lane.then(() -> looked(tally, filled.get(tally.column), lists)));
                     }
                 }
-                while (looks.size() < waiting.size()) {
+                boolean key = false;
+                for (int i = 0; i < width; i++) {
                     Stop.check();
-                    tell(tallies, waiting, looks, known);
+                    ColumnLook look = TallyLane.result(coming.get(i));
+                    ColumnTally tally = tallies.get(i);
+                    // Rows that repeat a value are told of the first column that is nearly a key.
+                    Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
+                    looks.add(repeats.map(look::with).orElse(look));
+                    key |= repeats.isPresent() || ColumnFindings.isKey(tally);
                 }
             }
             List<String> names = file.columns().stream().map(Column::name).toList();
@@ -128,23 +129,6 @@ public final class DataLook implements AutoCloseable {
         ColumnLook look = ColumnFindings.of(tally, filled, lists);
         tally.kept = Optional.empty();
         return look;
-    }
-
-    /// Tells the next column, with the rows that repeat a value where no column before is a key.
-    private static void tell(
-            List<ColumnTally> tallies,
-            List<Future<ColumnLook>> waiting,
-            List<ColumnLook> looks,
-            Consumer<ColumnLook> known) {
-        ColumnLook look = TallyLane.result(waiting.get(looks.size()));
-        ColumnTally tally = tallies.get(looks.size());
-        boolean key = tallies.subList(0, looks.size()).stream()
-                .anyMatch(t ->
-                        ColumnFindings.isKey(t) || ColumnFindings.repeats(t).isPresent());
-        Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
-        ColumnLook told = repeats.map(look::with).orElse(look);
-        looks.add(told);
-        known.accept(told);
     }
 
     /// How many columns are read at once: one of a table with few columns, whose values the engine

@@ -11,9 +11,9 @@ import java.util.regex.Pattern;
 /// @param text the layout itself
 /// @param kind what values of this layout are
 /// @param unit whether letters or a sign of a currency stand beside the digits
-public record Layout(String text, Kind kind, boolean unit) {
+record Layout(String text, Kind kind, boolean unit) {
     /// What values of a layout are.
-    public enum Kind {
+    enum Kind {
         WHOLE,
         DECIMAL,
         /// Thousands apart by commas: a reader that stops at the comma reads 12 for 12,345.
@@ -23,11 +23,7 @@ public record Layout(String text, Kind kind, boolean unit) {
         MARKED,
         DAY,
         TIME,
-        TEXT;
-
-        boolean isNumber() {
-            return this == WHOLE || this == DECIMAL || this == COMMA || this == MARKED;
-        }
+        TEXT
     }
 
     private static final int LONGEST = 40;

@@ -105,16 +105,15 @@ public final class Remedies {
         String name = finding.column() < 0 ? "" : names.get(finding.column());
         return switch (finding.oddity()) {
             case NEVER_FILLED, CONSTANT -> Optional.of(Line.of("drop", "columns", Written.words(List.of(name))));
+            // Rows without a value would be repeats of each other, and go too.
             case REPEATS ->
-                Optional.of(Line.of("drop_repeats", "keys", Written.words(List.of(name)))
-                        .with("keep", Optional.of(Written.word("last"))));
+                table.columns().get(finding.column()).filled() < table.rows()
+                        ? Optional.empty()
+                        : Optional.of(Line.of("drop_repeats", "keys", Written.words(List.of(name)))
+                                .with("keep", Optional.of(Written.word("last"))));
             case BLANK_ROWS -> Optional.of(Line.of("leave_out_blank_rows", "columns", Written.word("all columns")));
             case SHIFTED -> Optional.of(Line.of("align_left", "columns", Written.words(names)));
-            case HEADING_AGAIN ->
-                Optional.of(Line.of(
-                        "leave_out_rows",
-                        "where",
-                        Written.word(column(names.getFirst()) + " = " + Literals.print(names.getFirst()))));
+            case HEADING_AGAIN -> withoutHeading(table, finding);
             case TOTALS, RULERS ->
                 words(finding)
                         .map(w -> Line.of("leave_out_rows", "where", Written.word(column(name) + " IN (" + w + ")")));
@@ -123,6 +122,26 @@ public final class Remedies {
                         .with("where", Optional.of(Written.word("it IN (" + w + ")"))));
             default -> Optional.empty();
         };
+    }
+
+    /// Leaves out rows that hold the names of two columns, both of which are filled in all rows that were found.
+    private Optional<Line> withoutHeading(TableLook table, Finding finding) {
+        List<SeenRow> rows =
+                data.rows(RowFilter.of(finding), 0, FEW_VALUES).value().orElse(List.of());
+        List<String> names = table.columns().stream()
+                .filter(c -> rows.stream().allMatch(r -> isFilled(r.cells().get(c.index()))))
+                .map(ColumnLook::name)
+                .limit(2)
+                .map(n -> "lower(trim(" + column(n) + ")) = "
+                        + Literals.print(n.strip().toLowerCase(Locale.ROOT)))
+                .toList();
+        return names.size() < 2
+                ? Optional.empty()
+                : Optional.of(Line.of("leave_out_rows", "where", Written.word(String.join(" AND ", names))));
+    }
+
+    private static boolean isFilled(@Nullable String cell) {
+        return cell != null && !ColumnTally.stripped(cell).isEmpty();
     }
 
     private static Optional<String> words(Finding finding) {

@@ -23,7 +23,7 @@ final class TallyLane implements AutoCloseable {
     private final Semaphore room = new Semaphore(MOST_WAITING);
     private List<ColumnTally.Counted> batch = new ArrayList<>();
     /// Set on the lane, and only asked for there.
-    private @Nullable RuntimeException failure;
+    private @Nullable Throwable failure;
 
     /// Hands over a value of a column.
     void add(ColumnTally tally, String value, long rows) {
@@ -41,7 +41,7 @@ final class TallyLane implements AutoCloseable {
         lane.execute(() -> {
             try {
                 values.forEach(v -> tally.add(v.value(), v.rows()));
-            } catch (RuntimeException e) {
+            } catch (RuntimeException | Error e) {
                 failure = e;
             } finally {
                 room.release();
@@ -52,9 +52,8 @@ final class TallyLane implements AutoCloseable {
     /// Does something after all that was handed over.
     <T> Future<T> then(Supplier<T> work) {
         return lane.submit(() -> {
-            RuntimeException failed = failure;
-            if (failed != null) {
-                throw failed;
+            if (failure != null) {
+                throw new IllegalStateException("values could not be looked at", failure);
             }
             return work.get();
         });

@@ -36,7 +36,7 @@ class DataLookTest {
         }
         text.append(",,\nvisit_no,Village,\n,AQ-090,Fennick\n\" \",\t,\n");
         try (DataLook data = open(text.toString(), Long.MAX_VALUE)) {
-            TableLook table = data.columns(List.of(), _ -> {}).get();
+            TableLook table = data.columns(List.of()).get();
             assertThat(table.findings().stream().map(Finding::sentence))
                     .containsExactly("2 are blank", "1 repeats the heading", "1 begins further right");
             assertThat(table.findings().stream().map(Finding::places))
@@ -59,7 +59,7 @@ class DataLookTest {
             text.append(i < 600 ? i / 2 : i).append(",1\n");
         }
         try (DataLook data = open(text.toString(), Long.MAX_VALUE)) {
-            Finding repeats = data.columns(List.of(), _ -> {})
+            Finding repeats = data.columns(List.of())
                     .get()
                     .columns()
                     .getFirst()
@@ -76,16 +76,12 @@ class DataLookTest {
         String text = "n\n" + IntStream.range(0, 500).mapToObj(i -> i + "\n").collect(Collectors.joining());
         try (DataLook first = open(text, 200)) {
             assertThat(first.isWhole()).isFalse();
-            assertThat(first.columns(List.of(), _ -> {})
-                            .get()
-                            .columns()
-                            .getFirst()
-                            .greatest())
+            assertThat(first.columns(List.of()).get().columns().getFirst().greatest())
                     .isEqualTo("199");
         }
         try (DataLook all = open(text, 500)) {
             assertThat(all.isWhole()).isTrue();
-            ColumnLook column = all.columns(List.of(), _ -> {}).get().columns().getFirst();
+            ColumnLook column = all.columns(List.of()).get().columns().getFirst();
             assertThat(column.bins()).hasSize(Spread.BINS).allMatch(n -> n == 25);
             assertThat(column.filledByPlace()).hasSize(40);
             assertThat(column.filledByPlace().stream().mapToLong(n -> n).sum()).isEqualTo(500);
@@ -102,7 +98,7 @@ class DataLookTest {
                     .append('\n');
         }
         try (DataLook data = open(text.toString(), Long.MAX_VALUE)) {
-            ColumnLook column = data.columns(List.of(), _ -> {}).get().columns().get(1);
+            ColumnLook column = data.columns(List.of()).get().columns().get(1);
             List<Drawing.Bar> bars = Drawing.of(column, Drawing.Kind.FILLED).bars();
             assertThat(IntStream.range(0, 40).filter(i -> bars.get(i).marked()).boxed())
                     .containsExactlyElementsOf(IntStream.range(20, 30).boxed().toList());
@@ -124,12 +120,14 @@ class DataLookTest {
         }
         text.append(line).append('\n').append(",".repeat(width - 1)).append('\n');
         try (DataLook data = open(text.toString(), Long.MAX_VALUE)) {
-            TableLook table = data.columns(List.of(), _ -> {}).get();
+            TableLook table = data.columns(List.of()).get();
             assertThat(table.findings().stream().map(Finding::sentence))
                     .containsExactly("1 is blank", "1 repeats the heading");
             assertThat(table.columns()).hasSize(width);
             assertThat(table.columns().get(700).findings().stream().map(Finding::sentence))
                     .contains("30 with blanks at an end");
+            assertThat(data.count(RowFilter.ALL.withText("X17")).get()).isEqualTo(1);
+            assertThat(data.count(RowFilter.ALL.withText("nowhere")).get()).isZero();
             assertThat(table.columns().get(701).filled()).isEqualTo(1);
             assertThat(table.columns().get(900).greatest()).isEqualTo("26100");
         }
@@ -139,7 +137,7 @@ class DataLookTest {
     void codesThatAreNotOnAListAreNamedWithIt() throws IOException {
         KnownList outcomes = new KnownList("outcomes", "code", Set.of("M", "P", "B"));
         try (DataLook data = open("o\nM\nM\nM\nP\n P\nB\nB\nB\nX\n", Long.MAX_VALUE)) {
-            TableLook table = data.columns(List.of(outcomes), _ -> {}).get();
+            TableLook table = data.columns(List.of(outcomes)).get();
             assertThat(table.columns().getFirst().findings().stream().map(Finding::sentence))
                     .contains("1 not on outcomes(code)");
         }
@@ -203,7 +201,7 @@ class DataLookTest {
 
     private void check(String text) throws IOException {
         try (DataLook data = open(text, Long.MAX_VALUE)) {
-            TableLook table = data.columns(List.of(), _ -> {}).get();
+            TableLook table = data.columns(List.of()).get();
             for (ColumnLook column : table.columns()) {
                 assertThat(column.filled() + column.missing() + column.empty() + column.blank())
                         .as(text)

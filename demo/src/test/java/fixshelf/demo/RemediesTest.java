@@ -22,30 +22,35 @@ import fixshelf.work.Datasets;
 import fixshelf.work.LineEffect;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
 /// What would help is found on the shelf, tried, and does the same as a line of a job.
 class RemediesTest {
+    private static final Set<Oddity> ROWS_THAT_LEAVE =
+            Set.of(Oddity.REPEATS, Oddity.BLANK_ROWS, Oddity.HEADING_AGAIN, Oddity.TOTALS, Oddity.RULERS);
+
     @TempDir
     Path folder;
 
     @Test
     void remediesDoAsLinesWhatTheyDidWhenTheyWereTried() throws Exception {
-        Shelf shelf =
-                ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 900)).get();
+        Path root = DemoShelf.create(folder.resolve("demo"), 900);
+        oddRows(root);
+        Shelf shelf = ShelfReader.read(root).get();
         List<String> found = new ArrayList<>();
         for (DatasetPage dataset : shelf.datasets()) {
             try (DataLook data = DataLook.open(
                             Datasets.open(shelf, dataset.name()).get(), Long.MAX_VALUE)
                     .get()) {
-                TableLook table =
-                        data.columns(KnownList.of(shelf, data.file()), _ -> {}).get();
+                TableLook table = data.columns(KnownList.of(shelf, data.file())).get();
                 Map<Finding, List<Remedy>> remedies =
                         new Remedies(data, shelf).of(table).get();
                 assertThat(remedies.keySet()).containsExactlyElementsOf(table.all());
@@ -69,8 +74,24 @@ class RemediesTest {
                         "visits_alder_quay weight_kg units without_unit",
                         "visits_alder_quay tags empty_parts tidy_list",
                         "visits_thornmere Item  line_breaks one_line",
-                        "copper_lane_quarter  blank_rows leave_out_blank_rows");
+                        "copper_lane_quarter  blank_rows leave_out_blank_rows",
+                        "odd_rows  heading_again leave_out_rows",
+                        "odd_rows  shifted align_left",
+                        "odd_rows no totals leave_out_rows",
+                        "odd_rows no rulers leave_out_rows",
+                        "odd_rows Item words_for_missing words_to_missing");
         assertThat(found).anyMatch(f -> f.startsWith("visits_alder_quay received layouts "));
+    }
+
+    /// A dataset with every kind of row that is no data; its heading comes again in other capitals, and not in full.
+    private static void oddRows(Path root) throws Exception {
+        StringBuilder text = new StringBuilder("no,Item,Kilos\n");
+        for (int i = 0; i < 40; i++) {
+            text.append(String.format("K-%03d,lamp,%d%n", i, i));
+        }
+        text.append(",ITEM,kilos \n,,\n,K-041,lamp\nTotal,,780\n-----,,\nK-042,?,3\n");
+        Files.writeString(root.resolve("data/odd-rows.csv"), text);
+        Files.writeString(root.resolve("datasets/odd_rows.yaml"), "dataset: odd_rows\nread: data/odd-rows.csv\n");
     }
 
     private static PlannedJob planned(Shelf shelf, DatasetPage dataset, List<Line> remedies) {
@@ -99,7 +120,7 @@ class RemediesTest {
                         || effect.columnsAfter() < effect.columnsBefore();
                 assertThat(does).as(what).isTrue();
             }
-            if (finding.oddity() == Oddity.REPEATS) {
+            if (ROWS_THAT_LEAVE.contains(finding.oddity())) {
                 assertThat(effect.rowsBefore() - effect.rowsAfter()).as(what).isEqualTo(finding.rows());
             }
         }
