@@ -3,9 +3,11 @@ package fixshelf.desktop;
 import java.util.List;
 import java.util.function.IntConsumer;
 import javafx.geometry.Side;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ContextMenu;
 import javafx.scene.control.MenuItem;
+import javafx.scene.text.TextFlow;
 
 /// A blank of a sentence whose words open a list of what can stand there.
 final class ChoiceBlank extends Button {
@@ -13,6 +15,14 @@ final class ChoiceBlank extends Button {
     private static final int MOST = 500;
 
     private final ContextMenu menu = new ContextMenu();
+
+    /// The first blank of a sentence, where the keyboard goes.
+    static Node first(TextFlow sentence) {
+        return sentence.getChildren().stream()
+                .filter(ChoiceBlank.class::isInstance)
+                .findFirst()
+                .orElse(sentence);
+    }
 
     /// @param taken is told which of the offered words was taken
     ChoiceBlank(String id, String now, List<String> offered, IntConsumer taken) {

@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
 final class ComparePage {
     private final Asking asking;
     private final TextFlow sentence = new TextFlow();
-    private final Label short1 = Ui.wrapped("", "prose");
+    private final Label summary = Ui.wrapped("", "prose");
     private final VBox columns = new VBox(4);
     private final TableView<RowsCompared.Cell> cells = new TableView<>();
     private final VBox view;
@@ -50,7 +50,7 @@ final class ComparePage {
         cells.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         cells.setPlaceholder(Ui.label("No cell differs.", "soft"));
         VBox.setVgrow(cells, Priority.ALWAYS);
-        view = new VBox(6, sentence, short1, columns, cells);
+        view = new VBox(6, sentence, summary, columns, cells);
         VBox.setVgrow(view, Priority.ALWAYS);
     }
 
@@ -59,10 +59,7 @@ final class ComparePage {
     }
 
     Node focusTarget() {
-        return sentence.getChildren().stream()
-                .filter(Button.class::isInstance)
-                .findFirst()
-                .orElse(sentence);
+        return ChoiceBlank.first(sentence);
     }
 
     /// Begins with a dataset, its columns, and the others that it may be held against.
@@ -80,7 +77,7 @@ final class ComparePage {
     }
 
     private void clear() {
-        short1.setText("Choose what it is held against: columns are compared by their names, rows by the key.");
+        summary.setText("Choose what it is held against: columns are compared by their names, rows by the key.");
         columns.getChildren().clear();
         cells.getItems().clear();
         cells.setVisible(false);
@@ -112,7 +109,7 @@ final class ComparePage {
         fill();
         clear();
         if (!other.isEmpty()) {
-            short1.setText("Comparing …");
+            summary.setText("Comparing …");
             asking.columns(other);
             if (!key.isEmpty()) {
                 asking.rows(other, List.of(key));
@@ -166,7 +163,7 @@ final class ComparePage {
 
     void showRows(Outcome<RowsCompared> outcome) {
         if (!outcome.isPresent()) {
-            short1.setText(outcome.problems().getFirst().sentence());
+            summary.setText(outcome.problems().getFirst().sentence());
             return;
         }
         RowsCompared compared = outcome.get();
@@ -189,7 +186,7 @@ final class ComparePage {
             }
         });
         text.append(by.isEmpty() ? " No cell differs." : " Cells that differ: " + String.join(" · ", by) + ".");
-        short1.setText(text.toString());
+        summary.setText(text.toString());
         cells.setVisible(!compared.cells().isEmpty());
         cells.getColumns()
                 .setAll(List.of(

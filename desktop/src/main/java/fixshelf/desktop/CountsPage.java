@@ -26,7 +26,7 @@ import org.jspecify.annotations.Nullable;
 
 /// Counts of one, two or three columns, said as a sentence with blanks.
 final class CountsPage {
-    private static final int MOST_SHOWN = 300;
+    private static final int MOST_CELLS = 6_000;
 
     private final Consumer<CountSpec> ask;
     private final Runnable save;
@@ -64,10 +64,7 @@ final class CountsPage {
     }
 
     Node focusTarget() {
-        return sentence.getChildren().stream()
-                .filter(Button.class::isInstance)
-                .findFirst()
-                .orElse(sentence);
+        return ChoiceBlank.first(sentence);
     }
 
     /// Shows the columns of another dataset, and counts the one that is likeliest to be worth it.
@@ -219,7 +216,7 @@ final class CountsPage {
         GridPane grid = new GridPane();
         grid.getStyleClass().add("count-grid");
         List<List<String>> lines = table.shown(sheet);
-        int rows = Math.min(lines.size(), MOST_SHOWN);
+        int rows = Math.min(lines.size(), 1 + MOST_CELLS / lines.getFirst().size());
         for (int r = 0; r < rows; r++) {
             List<String> line = lines.get(r);
             boolean all = r == lines.size() - 1 && r > sheet.rows().size();

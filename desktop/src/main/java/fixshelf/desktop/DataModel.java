@@ -187,7 +187,7 @@ final class DataModel {
     }
 
     private Outcome<Seen> seen(Shelf shelf, String dataset, String key, DataLook look, long start) {
-        return look.columns(KnownList.of(shelf, look.file()), _ -> {}).map(table -> {
+        return look.columns(KnownList.of(shelf, look.file())).map(table -> {
             Optional<Since> since = EarlierLook.last(shelf.root(), dataset)
                     .filter(_ -> table.whole())
                     .map(e -> new Since(e.at(), e.differences(table)));
@@ -244,31 +244,39 @@ final class DataModel {
                             found.leftOut(),
                             found.notes(),
                             found.millis());
-                    seen.put(key(dataset, found.file()), more);
+                    // What was stopped is tried again the next time.
+                    if (tried.isPresent()) {
+                        seen.put(key(dataset, found.file()), more);
+                    }
                     return Outcome.of(more);
                 },
                 done);
     }
 
-    /// Does something with the dataset that is staged; nothing where none is.
-    private <T> void onData(String name, Function<DataLook, Outcome<T>> work, Consumer<Outcome<T>> done) {
+    /// Does something with a dataset that is staged; nothing where another is by then.
+    private <T> void onData(
+            SourceFile of, String name, Function<DataLook, Outcome<T>> work, Consumer<Outcome<T>> done) {
         background.ask(
                 Request.now(LANE, name),
                 () -> {
                     DataLook now = data;
-                    return now == null ? Optional.<Outcome<T>>empty() : Optional.of(work.apply(now));
+                    return now == null || !now.file().equals(of)
+                            ? Optional.<Outcome<T>>empty()
+                            : Optional.of(work.apply(now));
                 },
                 found -> found.ifPresent(done));
     }
 
     /// Rows that pass a filter, as a list that asks for the pages that are looked at.
-    void rows(RowFilter filter, Consumer<Outcome<PagedRows>> done) {
+    void rows(SourceFile of, RowFilter filter, Consumer<Outcome<PagedRows>> done) {
         onData(
+                of,
                 "counting rows",
                 d -> d.count(filter),
                 count -> done.accept(count.map(n -> new PagedRows(
                         n,
                         (page, rows) -> onData(
+                                of,
                                 "rows " + page,
                                 d -> d.rows(filter, (long) page * PagedRows.PAGE, PagedRows.PAGE),
                                 found -> found.value().ifPresent(all -> rows.put(page, shown(all))))))));
@@ -284,24 +292,26 @@ final class DataModel {
         return all;
     }
 
-    void counts(CountSpec spec, Consumer<Outcome<CountTable>> done) {
-        onData("counting", d -> Counts.of(d, spec), done);
+    void counts(SourceFile of, CountSpec spec, Consumer<Outcome<CountTable>> done) {
+        onData(of, "counting", d -> Counts.of(d, spec), done);
     }
 
     /// The rows of the staged dataset held against those of another.
-    void compareRows(Shelf shelf, String other, List<String> keys, Consumer<Outcome<RowsCompared>> done) {
-        onData("comparing rows", d -> Datasets.open(shelf, other).then(f -> RowsCompared.of(d, f, keys)), done);
+    void compareRows(
+            Shelf shelf, SourceFile of, String other, List<String> keys, Consumer<Outcome<RowsCompared>> done) {
+        onData(of, "comparing rows", d -> Datasets.open(shelf, other).then(f -> RowsCompared.of(d, f, keys)), done);
     }
 
     /// The columns of the staged dataset beside those of another.
-    void compareColumns(Shelf shelf, String one, String other, Consumer<Outcome<ColumnsCompared>> done) {
+    void compareColumns(Shelf shelf, SourceFile of, List<String> names, Consumer<Outcome<ColumnsCompared>> done) {
         onData(
+                of,
                 "comparing columns",
-                d -> Datasets.open(shelf, other)
+                d -> Datasets.open(shelf, names.getLast())
                         .then(f -> DataLook.open(f, Long.MAX_VALUE))
                         .then(there -> {
                             try (there) {
-                                return ColumnsCompared.look(List.of(one, other), List.of(d, there));
+                                return ColumnsCompared.look(names, List.of(d, there));
                             }
                         }),
                 done);

@@ -3,12 +3,10 @@ package fixshelf.desktop;
 import fixshelf.plan.Line;
 import fixshelf.problem.Outcome;
 import fixshelf.profile.ColumnLook;
-import fixshelf.profile.ColumnsCompared;
 import fixshelf.profile.Finding;
 import fixshelf.profile.Remedies;
 import fixshelf.profile.Remedy;
 import fixshelf.profile.RowFilter;
-import fixshelf.profile.RowsCompared;
 import fixshelf.profile.SavedText;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.DatasetPage;
@@ -18,6 +16,7 @@ import java.nio.file.Path;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -83,7 +82,9 @@ final class DataPlace implements Place, ComparePage.Asking {
         this.model = new DataModel(workbench.background());
         this.rows = new DataRows(model);
         this.counts = new CountsPage(
-                spec -> model.counts(spec, found -> counts().showTable(found, basedOn())), this::saveCounts);
+                spec -> seen.ifPresent(
+                        s -> model.counts(s.file(), spec, found -> counts().showTable(found, basedOn()))),
+                this::saveCounts);
         list.getStyleClass().add("catalogue");
         list.setAccessibleText("Datasets");
         list.setId("datasets");
@@ -174,11 +175,12 @@ final class DataPlace implements Place, ComparePage.Asking {
     private void look(String dataset) {
         seen = Optional.empty();
         problem = "";
-        rows.filter(RowFilter.ALL);
+        rows.clear();
         fill();
         model.look(workbench.shelf(), dataset, found -> {
             if (chosen().filter(d -> d.name().equals(dataset)).isPresent()) {
-                seen = found.value();
+                // What was seen stays where looking at the rest was stopped.
+                seen = found.value().or(() -> seen);
                 problem = found.isPresent() ? "" : found.problems().getFirst().sentence();
                 fill();
                 list.refresh();
@@ -222,7 +224,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     private static int likely(TableLook table) {
         return table.columns().stream()
                 .filter(c -> c.distinct() > 1)
-                .min(java.util.Comparator.comparingLong(ColumnLook::distinct))
+                .min(Comparator.comparingLong(ColumnLook::distinct))
                 .map(ColumnLook::index)
                 .orElse(0);
     }
@@ -375,13 +377,13 @@ final class DataPlace implements Place, ComparePage.Asking {
     @Override
     public void columns(String other) {
         String name = chosen().map(DatasetPage::name).orElse("");
-        model.compareColumns(
-                workbench.shelf(), name, other, (Outcome<ColumnsCompared> found) -> compare.showColumns(found));
+        seen.ifPresent(
+                s -> model.compareColumns(workbench.shelf(), s.file(), List.of(name, other), compare::showColumns));
     }
 
     @Override
     public void rows(String other, List<String> keys) {
-        model.compareRows(workbench.shelf(), other, keys, (Outcome<RowsCompared> found) -> compare.showRows(found));
+        seen.ifPresent(s -> model.compareRows(workbench.shelf(), s.file(), other, keys, compare::showRows));
     }
 
     /// Chooses the first remedy of everything that has one.

@@ -5,6 +5,7 @@ import fixshelf.type.Column;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
+import javafx.collections.FXCollections;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
@@ -50,6 +51,15 @@ final class DataRows {
         return grid;
     }
 
+    /// Shows no rows, as another dataset is looked at.
+    void clear() {
+        shown = Optional.empty();
+        filter(RowFilter.ALL);
+        words.setText("");
+        grid.getColumns().clear();
+        grid.setItems(FXCollections.emptyObservableList());
+    }
+
     /// Only these rows from now on.
     void filter(RowFilter wanted) {
         filter = wanted;
@@ -64,7 +74,7 @@ final class DataRows {
     }
 
     private void fill() {
-        shown.ifPresent(seen -> model.rows(filter, found -> {
+        shown.ifPresent(seen -> model.rows(seen.file(), filter, found -> {
             if (found.isPresent()) {
                 fill(seen.file().columns(), found.get());
             } else {
