@@ -10,6 +10,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.SortedSet;
 import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
 
 /// A pattern as a table of states, for engines that have no regular expressions but can walk through a text.
 ///
@@ -22,15 +23,36 @@ public final class Automaton {
     /// Where a state leads to for characters of these ranges; all other characters lead nowhere.
     public record Move(List<Range> ranges, int target) {}
 
-    /// A state: where it leads to, and whether a match may end here, anywhere or only at the end of the text.
-    public record State(List<Move> moves, boolean accepts, boolean acceptsAtEnd) {}
+    /// A state: where it leads to, and whether a match may end here: anywhere, only at the end of the text, only before
+    /// a character of a word as [Regex.Boundary] has them, or only before another character.
+    public record State(
+            List<Move> moves,
+            boolean accepts,
+            boolean acceptsAtEnd,
+            boolean acceptsBeforeWord,
+            boolean acceptsBeforeOther) {
+
+        /// Whether a match may end before that character; -1 for the end of the text.
+        public boolean acceptsBefore(int next) {
+            return accepts
+                    || (next < 0 ? acceptsAtEnd : Regex.Boundary.isWord(next) ? acceptsBeforeWord : acceptsBeforeOther);
+        }
+    }
+
+    /// The nodes of a state, and whether the character before it belongs to a word; no matter, so false, where the
+    /// pattern does not ask.
+    private record Place(SortedSet<Integer> nodes, boolean afterWord, boolean start) {}
 
     private final List<List<Edge>> nodes = new ArrayList<>();
     private final List<State> states = new ArrayList<>();
+    private final boolean asksForWords;
     private int atStart;
     private int later;
+    private int laterInWord;
 
-    private Automaton() {}
+    private Automaton(boolean asksForWords) {
+        this.asksForWords = asksForWords;
+    }
 
     /// An edge of the graph that is made first: without a character, under a condition, or for a set of characters.
     private sealed interface Edge {
@@ -41,6 +63,8 @@ public final class Automaton {
         record IfStart(int target) implements Edge {}
 
         record IfEnd(int target) implements Edge {}
+
+        record IfBoundary(boolean inside, int target) implements Edge {}
 
         record Taking(CharacterSet set, int target) implements Edge {}
     }
@@ -56,7 +80,7 @@ public final class Automaton {
     }
 
     private static Optional<Automaton> make(Regex regex, int most, boolean search) {
-        Automaton made = new Automaton();
+        Automaton made = new Automaton(Regexes.hasBoundary(regex));
         int start = made.node();
         int end = made.node();
         made.connect(regex, start, end);
@@ -75,9 +99,14 @@ public final class Automaton {
         return atStart;
     }
 
-    /// The state to begin with anywhere later.
+    /// The state to begin with anywhere later, after a character that is in no word.
     public int later() {
         return later;
+    }
+
+    /// The state to begin with later, after a character of a word; mostly the same.
+    public int laterInWord() {
+        return laterInWord;
     }
 
     private int node() {
@@ -105,6 +134,7 @@ public final class Automaton {
             case CharacterSet set -> nodes.get(from).add(new Edge.Taking(set, to));
             case Regex.Start() -> nodes.get(from).add(new Edge.IfStart(to));
             case Regex.End() -> nodes.get(from).add(new Edge.IfEnd(to));
+            case Regex.Boundary(boolean inside) -> nodes.get(from).add(new Edge.IfBoundary(inside, to));
         }
     }
 
@@ -133,7 +163,10 @@ public final class Automaton {
         nodes.get(at).add(new Edge.Free(to));
     }
 
-    private SortedSet<Integer> closure(SortedSet<Integer> from, boolean start, boolean end) {
+    /// What can be reached without a character. `boundary` is whether a word begins or ends here;
+    /// null where that is not known yet, as it depends on the next character.
+    private SortedSet<Integer> closure(
+            SortedSet<Integer> from, boolean start, boolean end, @Nullable Boolean boundary) {
         SortedSet<Integer> all = new TreeSet<>(from);
         List<Integer> open = new ArrayList<>(from);
         while (!open.isEmpty()) {
@@ -143,6 +176,7 @@ public final class Automaton {
                             case Edge.Free _ -> true;
                             case Edge.IfStart _ -> start;
                             case Edge.IfEnd _ -> end;
+                            case Edge.IfBoundary(boolean inside, int _) -> boundary != null && boundary != inside;
                             case Edge.Taking _ -> false;
                         };
                 if (passes && all.add(edge.target())) {
@@ -155,43 +189,53 @@ public final class Automaton {
 
     private boolean determine(int start, int end, int most, boolean search) {
         List<Integer> borders = borders();
-        SortedSet<Integer> laterSet = closure(new TreeSet<>(List.of(start)), false, false);
-        Map<SortedSet<Integer>, Integer> known = new HashMap<>();
-        List<SortedSet<Integer>> open = new ArrayList<>();
-        atStart = number(closure(new TreeSet<>(List.of(start)), true, false), known, open);
-        later = number(laterSet, known, open);
+        SortedSet<Integer> first = new TreeSet<>(List.of(start));
+        SortedSet<Integer> laterSet = closure(first, false, false, null);
+        Map<Place, Integer> known = new HashMap<>();
+        List<Place> open = new ArrayList<>();
+        boolean asksForStart = nodes.stream().flatMap(List::stream).anyMatch(Edge.IfStart.class::isInstance);
+        atStart = number(new Place(closure(first, true, false, null), false, asksForStart), known, open);
+        later = number(new Place(laterSet, false, false), known, open);
+        laterInWord = asksForWords ? number(new Place(laterSet, true, false), known, open) : later;
         for (int i = 0; i < open.size(); i++) {
-            SortedSet<Integer> set = open.get(i);
+            Place place = open.get(i);
             Map<Integer, List<Range>> moves = new LinkedHashMap<>();
             for (int b = 0; b + 1 < borders.size(); b++) {
-                SortedSet<Integer> next = step(set, borders.get(b));
+                boolean word = asksForWords && Regex.Boundary.isWord(borders.get(b));
+                SortedSet<Integer> next = step(before(place, word), borders.get(b));
                 if (search) {
                     next.addAll(laterSet);
                 }
                 if (next.isEmpty()) {
                     continue;
                 }
-                int target = number(closure(next, false, false), known, open);
+                int target = number(new Place(closure(next, false, false, null), word, false), known, open);
                 if (open.size() > most) {
                     return false;
                 }
                 add(moves.computeIfAbsent(target, _ -> new ArrayList<>()), borders.get(b), borders.get(b + 1) - 1);
             }
-            boolean first = i == atStart;
             states.add(new State(
                     moves.entrySet().stream()
                             .map(m -> new Move(List.copyOf(m.getValue()), m.getKey()))
                             .toList(),
-                    set.contains(end),
-                    closure(set, first, true).contains(end)));
+                    place.nodes().contains(end),
+                    closure(place.nodes(), place.start(), true, place.afterWord())
+                            .contains(end),
+                    before(place, true).contains(end),
+                    before(place, false).contains(end)));
         }
         return true;
     }
 
-    private static int number(
-            SortedSet<Integer> set, Map<SortedSet<Integer>, Integer> known, List<SortedSet<Integer>> open) {
-        return known.computeIfAbsent(set, s -> {
-            open.add(s);
+    /// What can be reached when it is known whether the next character belongs to a word.
+    private SortedSet<Integer> before(Place place, boolean word) {
+        return asksForWords ? closure(place.nodes(), place.start(), false, place.afterWord() != word) : place.nodes();
+    }
+
+    private static int number(Place place, Map<Place, Integer> known, List<Place> open) {
+        return known.computeIfAbsent(place, p -> {
+            open.add(p);
             return open.size() - 1;
         });
     }
@@ -219,6 +263,9 @@ public final class Automaton {
     /// The first characters of stretches that all sets of the pattern treat alike, and one past the last.
     private List<Integer> borders() {
         SortedSet<Integer> borders = new TreeSet<>(List.of(1, LAST + 1));
+        if (asksForWords) {
+            Regex.Boundary.WORD.forEach(r -> borders.addAll(List.of(r.first(), r.last() + 1)));
+        }
         for (List<Edge> edges : nodes) {
             for (Edge edge : edges) {
                 if (edge instanceof Edge.Taking(CharacterSet set, int _)) {

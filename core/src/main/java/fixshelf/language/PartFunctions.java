@@ -114,6 +114,26 @@ final class PartFunctions {
             .example("keep_parts(',tea,,lamp,', ',', ARRAY['lamp', ''])", "',,lamp,'")
             .done();
 
+    static final FunctionDef SORT_PARTS = define(Group.LIST, "sort_parts", text("text"), fixedText("separator"))
+            .about("""
+                The parts in the order of their code points, capitals before small letters, so that two lists with the
+                same parts become the same text. Nothing is added or taken away.\
+                """)
+            .example("sort_parts('radio,Lamp,lamp', ',')", "'Lamp,lamp,radio'")
+            .example("sort_parts('b;;a', ';')", "';a;b'")
+            .example("sort_parts('10, 9', ', ')", "'10, 9'")
+            .done();
+
+    static final FunctionDef UNIQUE_PARTS = define(Group.LIST, "unique_parts", text("text"), fixedText("separator"))
+            .about("""
+                Each part once, where it first stands. Parts are compared exactly, so `lamp`, `Lamp` and ` lamp` are
+                three; empty ones count as well.\
+                """)
+            .example("unique_parts('lamp,tea,lamp', ',')", "'lamp,tea'")
+            .example("unique_parts('a,A,a ', ',')", "'a,A,a '")
+            .example("unique_parts(',,b,', ',')", "',b'")
+            .done();
+
     static final List<FunctionDef> ALL = List.of(
             SPLIT_PART,
             PART_COUNT,
@@ -123,5 +143,7 @@ final class PartFunctions {
             REMOVE_PART,
             REMOVE_PARTS,
             KEEP_PARTS,
-            DROP_EMPTY_PARTS);
+            DROP_EMPTY_PARTS,
+            SORT_PARTS,
+            UNIQUE_PARTS);
 }

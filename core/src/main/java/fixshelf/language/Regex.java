@@ -8,7 +8,8 @@ import java.util.List;
 /// Characters, classes `[a-z]` and `[^…]`, `.` (any but the line feed), `\d \w \s` (ASCII), `\p{L}` and the other
 /// categories of [UnicodeClass], `\u00A0` by number, `(?i)` at the very start to pass over small and capital letters,
 /// groups `( )` and `(?: )`, alternatives `|`, repeats `* + ? {m} {m,} {m,n}` with or without a lazy `?`, `^` for
-/// the start of the text and `$` for its very end.
+/// the start of the text, `$` for its very end, `\b` for a place between `\w` and anything else, the ends of the
+/// text included, and `\B` for any other place.
 public sealed interface Regex {
     /// One after the other.
     record Sequence(List<Regex> parts) implements Regex {
@@ -76,4 +77,15 @@ public sealed interface Regex {
 
     /// The very end of the text.
     record End() implements Regex {}
+
+    /// A place where a word begins or ends; for `inside`, any other place. The characters of a word are those of `\w`:
+    /// ASCII letters, digits and `_`, as that is what every engine can be made to say.
+    record Boundary(boolean inside) implements Regex {
+        static final List<Range> WORD =
+                List.of(new Range('A', 'Z'), new Range('a', 'z'), new Range('0', '9'), new Range('_', '_'));
+
+        static boolean isWord(int c) {
+            return WORD.stream().anyMatch(r -> r.first() <= c && c <= r.last());
+        }
+    }
 }

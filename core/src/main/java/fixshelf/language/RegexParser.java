@@ -83,7 +83,7 @@ public final class RegexParser {
         if (bounds.length == 0) {
             return part;
         }
-        if (part instanceof Regex.Start || part instanceof Regex.End) {
+        if (part instanceof Regex.Start || part instanceof Regex.End || part instanceof Regex.Boundary) {
             throw refuse("An anchor cannot be repeated.", "Remove the repeat.");
         }
         boolean lazy = take('?');
@@ -148,7 +148,7 @@ public final class RegexParser {
         return new Regex.Group(part, number);
     }
 
-    private CharacterSet escaped() {
+    private Regex escaped() {
         if (at >= pattern.length()) {
             throw refuse("The pattern ends with a backslash.", "Write \\\\ for the sign itself.");
         }
@@ -166,6 +166,8 @@ public final class RegexParser {
             case 'r' -> CharacterSet.of('\r');
             case 'f' -> CharacterSet.of('\f');
             case 'u' -> byNumber();
+            case 'b' -> new Regex.Boundary(false);
+            case 'B' -> new Regex.Boundary(true);
             case 'p' -> category(false);
             case 'P' -> category(true);
             default -> literalEscape(c);
@@ -202,7 +204,7 @@ public final class RegexParser {
         if (c < 128 && Character.isLetterOrDigit(c)) {
             throw refuse(
                     "`\\" + Character.toString(c) + "` is not the same in every language.",
-                    "Portable are \\d \\w \\s \\p{L} \\t \\n \\r \\u00A0 and a backslash before a sign.");
+                    "Portable are \\d \\w \\s \\b \\p{L} \\t \\n \\r \\u00A0 and a backslash before a sign.");
         }
         return CharacterSet.of(c);
     }
@@ -212,8 +214,7 @@ public final class RegexParser {
     }
 
     private static CharacterSet word(boolean negated) {
-        return new CharacterSet(
-                List.of(new Range('A', 'Z'), new Range('a', 'z'), new Range('0', '9'), new Range('_', '_')), negated);
+        return new CharacterSet(Regex.Boundary.WORD, negated);
     }
 
     private static CharacterSet space(boolean negated) {
@@ -263,7 +264,13 @@ public final class RegexParser {
     private CharacterSet setCharacter() {
         int c = pattern.codePointAt(at);
         at += Character.charCount(c);
-        return c == '\\' ? escaped() : CharacterSet.of(c);
+        if (c != '\\') {
+            return CharacterSet.of(c);
+        }
+        if (escaped() instanceof CharacterSet set) {
+            return set;
+        }
+        throw refuse("\\b and \\B are places, no characters, and have no place in a set.", "Take it out of [ ].");
     }
 
     private char peek() {

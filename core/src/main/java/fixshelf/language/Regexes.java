@@ -18,7 +18,19 @@ public final class Regexes {
             case Regex.Repeat(Regex part, int least, int _, boolean _) -> least == 0 || canBeEmpty(part);
             case Regex.Group(Regex part, int _) -> canBeEmpty(part);
             case CharacterSet _ -> false;
-            case Regex.Start _, Regex.End _ -> true;
+            case Regex.Start _, Regex.End _, Regex.Boundary _ -> true;
+        };
+    }
+
+    /// Whether it asks for the edge of a word anywhere.
+    public static boolean hasBoundary(Regex regex) {
+        return switch (regex) {
+            case Regex.Sequence(List<Regex> parts) -> parts.stream().anyMatch(Regexes::hasBoundary);
+            case Regex.Alternatives(List<Regex> choices) -> choices.stream().anyMatch(Regexes::hasBoundary);
+            case Regex.Repeat(Regex part, int _, int _, boolean _) -> hasBoundary(part);
+            case Regex.Group(Regex part, int _) -> hasBoundary(part);
+            case CharacterSet _, Regex.Start _, Regex.End _ -> false;
+            case Regex.Boundary _ -> true;
         };
     }
 
@@ -31,7 +43,7 @@ public final class Regexes {
                 choices.stream().mapToInt(Regexes::groups).sum();
             case Regex.Repeat(Regex part, int _, int _, boolean _) -> groups(part);
             case Regex.Group(Regex part, int number) -> groups(part) + (number > 0 ? 1 : 0);
-            case CharacterSet _, Regex.Start _, Regex.End _ -> 0;
+            case CharacterSet _, Regex.Start _, Regex.End _, Regex.Boundary _ -> 0;
         };
     }
 
@@ -50,7 +62,7 @@ public final class Regexes {
             case Regex.Repeat(Regex part, int _, int _, boolean _) -> plainAlternatives(part);
             case Regex.Group(Regex part, int _) -> plainAlternatives(part);
             case Regex.Alternatives(List<Regex> choices) -> plainChoices(choices);
-            case CharacterSet _, Regex.Start _, Regex.End _ -> true;
+            case CharacterSet _, Regex.Start _, Regex.End _, Regex.Boundary _ -> true;
         };
     }
 
@@ -93,7 +105,7 @@ public final class Regexes {
             case Regex.Alternatives(List<Regex> choices) -> choices.stream().allMatch(Regexes::plainSequences);
             case Regex.Repeat(Regex part, int _, int _, boolean _) -> plainSequences(part);
             case Regex.Group(Regex part, int _) -> plainSequences(part);
-            case CharacterSet _, Regex.Start _, Regex.End _ -> true;
+            case CharacterSet _, Regex.Start _, Regex.End _, Regex.Boundary _ -> true;
             case Regex.Sequence(List<Regex> parts) -> plainParts(parts);
         };
     }
@@ -118,7 +130,7 @@ public final class Regexes {
     private static List<CharacterSet> first(Regex regex) {
         return switch (regex) {
             case CharacterSet set -> List.of(set);
-            case Regex.Start _, Regex.End _ -> List.of();
+            case Regex.Start _, Regex.End _, Regex.Boundary _ -> List.of();
             case Regex.Group(Regex part, int _) -> first(part);
             case Regex.Repeat(Regex part, int _, int _, boolean _) -> first(part);
             case Regex.Alternatives(List<Regex> choices) ->
@@ -161,7 +173,7 @@ public final class Regexes {
             case Regex.Alternatives(List<Regex> choices) ->
                 choices.stream().flatMap(c -> repeats(c).stream()).toList();
             case Regex.Group(Regex part, int _) -> repeats(part);
-            case CharacterSet _, Regex.Start _, Regex.End _ -> List.of();
+            case CharacterSet _, Regex.Start _, Regex.End _, Regex.Boundary _ -> List.of();
             case Regex.Repeat repeat -> {
                 List<Regex.Repeat> all = new ArrayList<>(repeats(repeat.part()));
                 all.add(repeat);
@@ -182,7 +194,7 @@ public final class Regexes {
             case Regex.Repeat(Regex part, int least, int most, boolean lazy) ->
                 new Regex.Repeat(anyCase(part), least, most, lazy);
             case CharacterSet set -> anyCase(set);
-            case Regex.Start _, Regex.End _ -> regex;
+            case Regex.Start _, Regex.End _, Regex.Boundary _ -> regex;
         };
     }
 

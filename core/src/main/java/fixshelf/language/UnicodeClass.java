@@ -5,6 +5,8 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.IntPredicate;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 
 /// A general category of Unicode, as a pattern names it: `\p{L}`.
 ///
@@ -12,25 +14,58 @@ import java.util.function.IntPredicate;
 /// disagree only on characters that were assigned later than the older of the two versions.
 public enum UnicodeClass {
     L(Character::isLetter),
-    LU(c -> Character.getType(c) == Character.UPPERCASE_LETTER),
-    LL(c -> Character.getType(c) == Character.LOWERCASE_LETTER),
-    M(c -> isOneOf(c, Character.NON_SPACING_MARK, Character.ENCLOSING_MARK, Character.COMBINING_SPACING_MARK)),
-    N(c -> isOneOf(c, Character.DECIMAL_DIGIT_NUMBER, Character.LETTER_NUMBER, Character.OTHER_NUMBER)),
-    ND(c -> Character.getType(c) == Character.DECIMAL_DIGIT_NUMBER),
-    P(c -> isOneOf(
-            c,
+    LU(Character.UPPERCASE_LETTER),
+    LL(Character.LOWERCASE_LETTER),
+    LT(Character.TITLECASE_LETTER),
+    LM(Character.MODIFIER_LETTER),
+    LO(Character.OTHER_LETTER),
+    M(Character.NON_SPACING_MARK, Character.ENCLOSING_MARK, Character.COMBINING_SPACING_MARK),
+    MN(Character.NON_SPACING_MARK),
+    MC(Character.COMBINING_SPACING_MARK),
+    ME(Character.ENCLOSING_MARK),
+    N(Character.DECIMAL_DIGIT_NUMBER, Character.LETTER_NUMBER, Character.OTHER_NUMBER),
+    ND(Character.DECIMAL_DIGIT_NUMBER),
+    NL(Character.LETTER_NUMBER),
+    NO(Character.OTHER_NUMBER),
+    P(
             Character.CONNECTOR_PUNCTUATION,
             Character.DASH_PUNCTUATION,
             Character.START_PUNCTUATION,
             Character.END_PUNCTUATION,
             Character.INITIAL_QUOTE_PUNCTUATION,
             Character.FINAL_QUOTE_PUNCTUATION,
-            Character.OTHER_PUNCTUATION)),
-    Z(c -> isOneOf(c, Character.SPACE_SEPARATOR, Character.LINE_SEPARATOR, Character.PARAGRAPH_SEPARATOR));
+            Character.OTHER_PUNCTUATION),
+    PC(Character.CONNECTOR_PUNCTUATION),
+    PD(Character.DASH_PUNCTUATION),
+    PS(Character.START_PUNCTUATION),
+    PE(Character.END_PUNCTUATION),
+    PI(Character.INITIAL_QUOTE_PUNCTUATION),
+    PF(Character.FINAL_QUOTE_PUNCTUATION),
+    PO(Character.OTHER_PUNCTUATION),
+    S(Character.MATH_SYMBOL, Character.CURRENCY_SYMBOL, Character.MODIFIER_SYMBOL, Character.OTHER_SYMBOL),
+    SM(Character.MATH_SYMBOL),
+    SC(Character.CURRENCY_SYMBOL),
+    SK(Character.MODIFIER_SYMBOL),
+    SO(Character.OTHER_SYMBOL),
+    Z(Character.SPACE_SEPARATOR, Character.LINE_SEPARATOR, Character.PARAGRAPH_SEPARATOR),
+    ZS(Character.SPACE_SEPARATOR),
+    ZL(Character.LINE_SEPARATOR),
+    ZP(Character.PARAGRAPH_SEPARATOR),
+    CC(Character.CONTROL),
+    CF(Character.FORMAT);
 
-    private final List<Range> ranges;
+    private final IntPredicate member;
+    private volatile @Nullable List<Range> ranges;
 
     UnicodeClass(IntPredicate member) {
+        this.member = member;
+    }
+
+    UnicodeClass(int... types) {
+        this(c -> IntStream.of(types).anyMatch(t -> t == Character.getType(c)));
+    }
+
+    private static List<Range> all(IntPredicate member) {
         List<Range> found = new ArrayList<>();
         int first = -1;
         for (int c = 0; c <= Character.MAX_CODE_POINT + 1; c++) {
@@ -42,16 +77,7 @@ public enum UnicodeClass {
                 first = -1;
             }
         }
-        ranges = List.copyOf(found);
-    }
-
-    private static boolean isOneOf(int c, byte... types) {
-        for (byte type : types) {
-            if (Character.getType(c) == type) {
-                return true;
-            }
-        }
-        return false;
+        return List.copyOf(found);
     }
 
     /// The name inside `\p{…}`.
@@ -59,9 +85,14 @@ public enum UnicodeClass {
         return name().charAt(0) + name().substring(1).toLowerCase(java.util.Locale.ROOT);
     }
 
-    /// Its code points.
+    /// Its code points, found when they are first asked for.
     public List<Range> ranges() {
-        return ranges;
+        List<Range> known = ranges;
+        if (known == null) {
+            known = all(member);
+            ranges = known;
+        }
+        return known;
     }
 
     static Optional<UnicodeClass> find(String label) {

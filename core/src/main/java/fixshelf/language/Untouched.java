@@ -145,7 +145,7 @@ public final class Untouched {
             case Regex.Repeat(Regex part, int least, int _, boolean _) -> least == 0 ? Optional.empty() : needles(part);
             case Regex.Alternatives(List<Regex> choices) -> all(choices);
             case Regex.Sequence(List<Regex> parts) -> best(parts);
-            case Regex.Start _, Regex.End _ -> Optional.empty();
+            case Regex.Start _, Regex.End _, Regex.Boundary _ -> Optional.empty();
         };
     }
 

@@ -253,6 +253,20 @@ public final class DuckDbLanguage extends SqlLanguage {
                 "string_split(" + sql(text).text() + ", " + sql(separator).text() + ")[" + number + "]");
     }
 
+    @Override
+    Sql sortedParts(String text, String separator) {
+        String sign = text(separator);
+        return Sql.atom("array_to_string(list_sort(string_split(" + text + ", " + sign + ")), " + sign + ")");
+    }
+
+    @Override
+    Sql uniqueParts(String text, String separator) {
+        String sign = text(separator);
+        String parts = "string_split(" + text + ", " + sign + ")";
+        return Sql.atom("array_to_string(list_filter(" + parts + ",\n  lambda part, place: list_position(" + parts
+                + ", part) = place), " + sign + ")");
+    }
+
     /// Runs of letters and digits, and what stands between them, one after the other.
     private Sql initcap(String text) {
         String head = "substr(w, 1, 1)";

@@ -192,6 +192,17 @@ public final class OracleLanguage extends DocumentedSql {
     }
 
     @Override
+    Regex pattern(Expr argument) {
+        Regex regex = super.pattern(argument);
+        if (Regexes.hasBoundary(regex)) {
+            throw cannot(
+                    "its patterns look neither back nor ahead, so they do not know where a word ends.",
+                    "Write what stands around the word, such as (^|[^a-z]) before it.");
+        }
+        return regex;
+    }
+
+    @Override
     boolean tooLong(String name) {
         return name.length() > LONGEST_NAME;
     }

@@ -54,6 +54,8 @@ final class PandasTexts {
             case "translate" -> translate(a);
             case "normalize" -> writer.text(a, "str.normalize(\"NFC\")");
             case "split_part" -> part(a);
+            case "sort_parts" -> together(a, "sorted");
+            case "unique_parts" -> together(a, "dict.fromkeys");
             default ->
                 throw PandasWriter.cannot(
                         "It has no form for " + call.function().name() + ".", "Use another function.");
@@ -78,6 +80,14 @@ final class PandasTexts {
         return writer.text(
                 a,
                 "map(lambda v: v.removesuffix(" + writer.one(a.get(1)) + "), na_action=\"ignore\").astype(\"string\")");
+    }
+
+    private Py together(List<Expr> a, String change) {
+        String sign = writer.one(a.get(1));
+        return writer.text(
+                a,
+                "map(lambda v: " + sign + ".join(" + change + "(v.split(" + sign
+                        + "))), na_action=\"ignore\").astype(\"string\")");
     }
 
     private String characters(List<Expr> a) {

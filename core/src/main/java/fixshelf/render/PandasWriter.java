@@ -267,12 +267,14 @@ final class PandasWriter {
                 "Copy it as an expression, with the values filled in.");
     }
 
+    private static final Set<String> OF_PARTS = Set.of("split_part", "sort_parts", "unique_parts");
+
     private Py more(Expr.Call call) {
         return switch (call.function().group()) {
             case DATE -> new PandasDates(this).write(call);
             case TEXT -> new PandasTexts(this).write(call);
             case LIST -> {
-                if (call.function().name().equals("split_part")) {
+                if (OF_PARTS.contains(call.function().name())) {
                     yield new PandasTexts(this).write(call);
                 }
                 throw notYetKnown();

@@ -292,6 +292,30 @@ public final class PostgresLanguage extends SqlLanguage {
                 "round", Sql.atom(wide + " / " + sql(divisor).at(Sql.PRODUCT + 1)), Sql.atom(String.valueOf(scale)));
     }
 
+    @Override
+    Sql sortedParts(String text, String separator) {
+        String sign = text(separator);
+        return parts(
+                text,
+                "(SELECT string_agg(part, " + sign + " ORDER BY part COLLATE \"C\")\n  FROM"
+                        + " unnest(string_to_array(" + text + ", " + sign + ")) AS parts(part))");
+    }
+
+    @Override
+    Sql uniqueParts(String text, String separator) {
+        String sign = text(separator);
+        return parts(
+                text,
+                "(SELECT string_agg(part, " + sign + " ORDER BY place)\n  FROM (SELECT part, min(o) AS place"
+                        + " FROM unnest(string_to_array(" + text + ", " + sign
+                        + ")) WITH ORDINALITY AS parts(part, o) GROUP BY part) AS once)");
+    }
+
+    /// The empty text is one empty part; its own function finds none.
+    private static Sql parts(String text, String together) {
+        return Sql.caseOf(List.of("WHEN " + text + " = '' THEN ''", "ELSE " + together));
+    }
+
     /// Runs of letters and digits, and what stands between them, one after the other.
     private Sql initcap(String text) {
         String word = regexWriter().write(WORD);

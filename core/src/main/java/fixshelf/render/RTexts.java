@@ -71,6 +71,8 @@ final class RTexts {
             case "translate" -> translate(a);
             case "normalize" -> R.call("stringi::stri_trans_nfc", writer.text(a.get(0)));
             case "split_part" -> part(a);
+            case "sort_parts" -> together(a, "sort(p, method = \"radix\")");
+            case "unique_parts" -> together(a, "unique(p)");
             case "replace_each" -> replaceEach(a);
             case "LIKE" -> like(a);
             default ->
@@ -335,6 +337,13 @@ final class RTexts {
                         rest,
                         RLiterals.quoted(found.toString()),
                         RLiterals.quoted(written.toString()));
+    }
+
+    private R together(List<Expr> a, String changed) {
+        String sign = writer.one(a.get(1));
+        String parts = "str_split(" + writer.text(a.get(0)) + ", fixed(" + sign + "))";
+        String joined = "if (anyNA(p)) NA_character_ else paste(" + changed + ", collapse = " + sign + ")";
+        return R.call("vapply", parts, "function(p) " + joined, "\"\"");
     }
 
     private R part(List<Expr> a) {

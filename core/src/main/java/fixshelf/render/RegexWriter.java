@@ -61,7 +61,20 @@ record RegexWriter(
             case CharacterSet set -> set(set);
             case Regex.Start() -> "^";
             case Regex.End() -> end;
+            case Regex.Boundary(boolean inside) -> boundary(inside);
         };
+    }
+
+    /// Engines disagree on the letters of a word, so all but RE2, which looks neither back nor ahead and knows ASCII
+    /// only, are told them.
+    private String boundary(boolean inside) {
+        if (mergesCases) {
+            return inside ? "\\B" : "\\b";
+        }
+        String word = "[0-9A-Z_a-z]";
+        String same = inside ? "=" : "!";
+        String other = inside ? "!" : "=";
+        return "(?:(?<=" + word + ")(?" + same + word + ")|(?<!" + word + ")(?" + other + word + "))";
     }
 
     private String part(Regex regex) {

@@ -2,6 +2,8 @@ package fixshelf.render;
 
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
+import fixshelf.language.Regex;
+import fixshelf.language.Regex.CharacterSet;
 import fixshelf.language.LikePattern;
 import fixshelf.language.Replacement;
 import fixshelf.type.Type;
@@ -249,6 +251,25 @@ public final class SparkLanguage extends SqlLanguage {
 
     private static String lower(String text) {
         return "array_join(transform(split(replace(" + text + ", 'İ', 'i'), ''), c -> lower(c)), '')";
+    }
+
+    @Override
+    Sql sortedParts(String text, String separator) {
+        return together("array_sort", text, separator);
+    }
+
+    @Override
+    Sql uniqueParts(String text, String separator) {
+        return together("array_distinct", text, separator);
+    }
+
+    private Sql together(String change, String text, String separator) {
+        String pattern = separator
+                .codePoints()
+                .mapToObj(c -> regexWriter().write(new CharacterSet(List.of(new Regex.Range(c, c)), false)))
+                .collect(Collectors.joining());
+        return Sql.atom(
+                "array_join(" + change + "(split(" + text + ", " + text(pattern) + ")), " + text(separator) + ")");
     }
 
     /// Runs of letters and digits, and what stands between them, one after the other.

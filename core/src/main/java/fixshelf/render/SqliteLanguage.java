@@ -441,6 +441,19 @@ public final class SqliteLanguage extends SqlLanguage {
     }
 
     @Override
+    Sql sortedParts(String text, String separator) {
+        return Sql.atom("(SELECT group_concat(value, " + text(separator) + " ORDER BY value)\n  FROM json_each('[' || "
+                + SqlParts.asJson(this, text, separator) + " || ']'))");
+    }
+
+    @Override
+    Sql uniqueParts(String text, String separator) {
+        return Sql.atom("(SELECT group_concat(part, " + text(separator)
+                + " ORDER BY place)\n  FROM (SELECT value AS part," + " min(key) AS place FROM json_each('[' || "
+                + SqlParts.asJson(this, text, separator) + " || ']') GROUP BY value))");
+    }
+
+    @Override
     String sum(String number, Type type, UnaryOperator<String> over) {
         if (!type.equals(Type.INTEGER)) {
             throw noDecimals();

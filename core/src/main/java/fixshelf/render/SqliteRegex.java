@@ -18,6 +18,7 @@ import java.util.stream.Collectors;
 /// began, `e` one past where it ended, 0 for no match, `o` what was written so far.
 final class SqliteRegex {
     static final int MOST_STATES = 60;
+    private static final String WORD = "'[0-9A-Z_a-z]'";
 
     private final Automaton automaton;
     private final Function<String, String> quote;
@@ -29,12 +30,10 @@ final class SqliteRegex {
 
     /// Whether the pattern matches anywhere; the automaton is one [Automaton#ofSearch].
     String found(Sql text) {
+        List<String> ends = ends();
         String accepting = numbers(State::accepts);
-        String atEnd = numbers(State::acceptsAtEnd);
         String go = "i <= length(s)" + (accepting.isEmpty() ? "" : " AND q NOT IN (" + accepting + ")");
-        String found = (accepting.isEmpty() ? "" : "q IN (" + accepting + ")")
-                + (accepting.isEmpty() || atEnd.isEmpty() ? "" : " OR ")
-                + (atEnd.isEmpty() ? "" : "i > length(s) AND q IN (" + atEnd + ")");
+        String found = String.join(" OR ", ends);
         return "(WITH RECURSIVE walk(s, i, q) AS (\n"
                 + "    SELECT " + text.text() + ", 1, " + automaton.atStart() + "\n"
                 + "    UNION ALL\n"
@@ -80,16 +79,36 @@ final class SqliteRegex {
     }
 
     private String state() {
-        return "CASE WHEN q = -1 THEN " + automaton.later() + " ELSE " + next() + " END";
+        String later = automaton.later() == automaton.laterInWord()
+                ? "" + automaton.later()
+                : "CASE WHEN substr(s, CASE WHEN e > 0 THEN e - 1 ELSE b END, 1) GLOB " + WORD + " THEN "
+                        + automaton.laterInWord() + " ELSE " + automaton.later() + " END";
+        return "CASE WHEN q = -1 THEN " + later + " ELSE " + next() + " END";
     }
 
     private String end() {
-        String accepting = numbers(State::accepts);
-        String atEnd = numbers(s -> s.acceptsAtEnd() && !s.accepts());
-        return "CASE WHEN q = -1 THEN 0"
-                + (accepting.isEmpty() ? "" : " WHEN q IN (" + accepting + ") THEN i")
-                + (atEnd.isEmpty() ? "" : " WHEN i > length(s) AND q IN (" + atEnd + ") THEN i")
-                + " ELSE e END";
+        String whens = ends().stream().map(c -> " WHEN " + c + " THEN i").collect(Collectors.joining());
+        return "CASE WHEN q = -1 THEN 0" + whens + " ELSE e END";
+    }
+
+    /// When a match may end before the character at `i`, each a condition.
+    private List<String> ends() {
+        List<String> ends = new ArrayList<>();
+        String always = numbers(State::accepts);
+        if (!always.isEmpty()) {
+            ends.add("q IN (" + always + ")");
+        }
+        ended(ends, "i > length(s)", s -> s.acceptsAtEnd() && !s.accepts());
+        ended(ends, "substr(s, i, 1) GLOB " + WORD, s -> s.acceptsBeforeWord() && !s.accepts());
+        ended(ends, "i <= length(s) AND NOT substr(s, i, 1) GLOB " + WORD, s -> s.acceptsBeforeOther() && !s.accepts());
+        return ends;
+    }
+
+    private void ended(List<String> ends, String where, java.util.function.Predicate<State> wanted) {
+        String numbers = numbers(wanted);
+        if (!numbers.isEmpty()) {
+            ends.add(where + " AND q IN (" + numbers + ")");
+        }
     }
 
     private String numbers(java.util.function.Predicate<State> wanted) {

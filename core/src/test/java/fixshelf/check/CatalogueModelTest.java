@@ -120,6 +120,32 @@ class CatalogueModelTest {
                         .replace('A', '-')));
     }
 
+    private static final Set<Byte> SYMBOLS = Set.of(
+            Character.MATH_SYMBOL,
+            Character.CURRENCY_SYMBOL,
+            Character.MODIFIER_SYMBOL,
+            Character.OTHER_SYMBOL,
+            Character.DASH_PUNCTUATION);
+
+    private interface Wanted {
+        boolean in(int before, int character, int after);
+    }
+
+    /// Every character that is wanted where it stands becomes another text; -1 is beyond an end.
+    private static String replaced(String text, Wanted wanted, String other) {
+        int[] all = text.codePoints().toArray();
+        StringBuilder out = new StringBuilder();
+        for (int i = 0; i < all.length; i++) {
+            boolean hit = wanted.in(i == 0 ? -1 : all[i - 1], all[i], i + 1 < all.length ? all[i + 1] : -1);
+            out.append(hit ? other : Character.toString(all[i]));
+        }
+        return out.toString();
+    }
+
+    private static boolean isWord(int c) {
+        return c >= 0 && c < 128 && (Character.isLetterOrDigit(c) || c == '_');
+    }
+
     private static List<Model> patterns() {
         return List.of(
                 strict("regexp_replace(s, ' +', ' ')", r -> r.s().replaceAll(" +", " ")),
@@ -132,6 +158,25 @@ class CatalogueModelTest {
                 strict("regexp_replace(s, '.', 'x')", r -> r.s().replaceAll("[^\\n]", "x")),
                 strict("regexp_like(s, '^[0-9]+$')", r -> r.s().matches("[0-9]+")),
                 strict("regexp_like(s, '\\p{L}')", r -> r.s().codePoints().anyMatch(Character::isLetter)),
+                strict(
+                        "regexp_replace(s || t, '\\ba', '<')",
+                        r -> replaced(r.s() + r.t(), (before, c, _) -> c == 'a' && !isWord(before), "<")),
+                strict(
+                        "regexp_replace(s || t, '[0-9a-z]\\b', '>')",
+                        r -> replaced(
+                                r.s() + r.t(),
+                                (_, c, after) -> isWord(c) && c != '_' && c > 'Z' | c < 'A' && !isWord(after),
+                                ">")),
+                strict(
+                        "regexp_replace(s || t, '\\B[^ ]\\B', '.')",
+                        r -> replaced(
+                                r.s() + r.t(),
+                                (before, c, after) ->
+                                        c != ' ' && isWord(before) == isWord(c) && isWord(c) == isWord(after),
+                                ".")),
+                strict("regexp_like(s, '[\\p{S}\\p{Pd}]')", r -> r.s().codePoints()
+                        .mapToObj(c -> (byte) Character.getType(c))
+                        .anyMatch(SYMBOLS::contains)),
                 strict("regexp_extract(s, '[0-9]+')", r -> Meaning.found(r.s(), "[0-9]+", 0)),
                 strict(
                         "regexp_extract(s, '([a-z]+) *([0-9]*)', 2)",
@@ -321,6 +366,16 @@ class CatalogueModelTest {
                 strict(
                         "drop_empty_parts(s, ' ')",
                         r -> words.apply(r).stream().filter(p -> !p.isEmpty()).collect(spaced())),
+                strict(
+                        "sort_parts(s, ' ')",
+                        r -> words.apply(r).stream().sorted(Meaning::compared).collect(spaced())),
+                strict(
+                        "unique_parts(s, ' ')",
+                        r -> words.apply(r).stream().distinct().collect(spaced())),
+                strict("unique_parts(replace(s || t, 'a', '\"'), '\"')", r -> Stream.of(
+                                (r.s() + r.t()).replace("a", "\"").split("\"", -1))
+                        .distinct()
+                        .collect(Collectors.joining("\""))),
                 strict("in_list(s, ARRAY['a', NULL, ''])", r -> Set.of("a", "").contains(r.s())),
                 strict("is_key(s, MAP['a', 'x', '', 'y'])", r -> Set.of("a", "").contains(r.s())),
                 strict("lookup(s, MAP['a', 'x', '', 'y'], s)", r -> Map.of("a", "x", "", "y")

@@ -518,6 +518,9 @@ public final class TreeMeaning {
                 joined(a, parts.stream().dropWhile(some::contains).toList());
             case "remove_part", "remove_parts" ->
                 joined(a, parts.stream().filter(p -> !some.contains(p)).toList());
+            case "sort_parts" ->
+                joined(a, parts.stream().sorted(Meaning::compared).toList());
+            case "unique_parts" -> joined(a, parts.stream().distinct().toList());
             case "keep_parts" -> joined(a, parts.stream().filter(some::contains).toList());
             case "drop_empty_parts" ->
                 joined(a, parts.stream().filter(p -> !p.isEmpty()).toList());

@@ -34,7 +34,16 @@ class AutomatonTest {
                 ".",
                 "\\u00e9",
                 "a{0,2}x",
-                "^a$");
+                "^a$",
+                "\\b[a-z]+\\b",
+                "\\ba",
+                "x\\b",
+                "a\\B",
+                "\\B[a-z]",
+                "\\b[0-9]\\b,?",
+                "\\bab? +\\b",
+                "^\\B[^a]",
+                "[^1]\\b$");
     }
 
     @ParameterizedTest
@@ -81,7 +90,7 @@ class AutomatonTest {
         int state = search.atStart();
         for (int i = 0; i <= text.length && state >= 0; i++) {
             State now = search.states().get(state);
-            if (now.accepts() || i == text.length && now.acceptsAtEnd()) {
+            if (now.acceptsBefore(i < text.length ? text[i] : -1)) {
                 return true;
             }
             state = i < text.length ? next(search, state, text[i]) : -1;
@@ -93,10 +102,11 @@ class AutomatonTest {
     private static String first(Automaton match, int[] text) {
         for (int begin = 0; begin <= text.length; begin++) {
             int end = -1;
-            int state = begin == 0 ? match.atStart() : match.later();
+            boolean inWord = begin > 0 && "aabx1".indexOf(text[begin - 1]) >= 0;
+            int state = begin == 0 ? match.atStart() : inWord ? match.laterInWord() : match.later();
             for (int i = begin; i <= text.length && state >= 0; i++) {
                 State now = match.states().get(state);
-                if (now.accepts() || i == text.length && now.acceptsAtEnd()) {
+                if (now.acceptsBefore(i < text.length ? text[i] : -1)) {
                     end = i;
                 }
                 state = i < text.length ? next(match, state, text[i]) : -1;

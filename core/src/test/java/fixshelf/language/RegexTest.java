@@ -13,7 +13,8 @@ class RegexTest {
             strings = {
                 "a(?!b)",
                 "a(?i)b",
-                "\\bword",
+                "[\\b]",
+                "\\b*",
                 "\\p{Greek}",
                 "[[:alpha:]]",
                 "a**",
@@ -44,7 +45,9 @@ class RegexTest {
         "'a+?b', false",
         "'a?(ab)?', false",
         "'(cat|dog)s', true",
-        "'(x|xy)z', false"
+        "'(x|xy)z', false",
+        "'\\b[a-z]+\\b', true",
+        "'\\ba|a', false"
     })
     void knowsWhereTheLongestMatchIsTheSame(String pattern, boolean same) {
         assertThat(Regexes.sameForLongestMatch(RegexParser.parse(pattern).get()))
