@@ -22,6 +22,7 @@ class ArchitectureTest {
             "render",
             "engine",
             "source",
+            "fetch",
             "check",
             "export",
             "work",

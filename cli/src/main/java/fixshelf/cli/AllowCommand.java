@@ -1,53 +1,84 @@
 package fixshelf.cli;
 
+import fixshelf.fetch.Consent;
+import fixshelf.shelf.Shelf;
+import fixshelf.work.Datasets;
 import fixshelf.work.OutputPlace;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.concurrent.Callable;
+import java.util.List;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 
 @Command(
         name = "allow",
         mixinStandardHelpOptions = true,
         description = {
-            "Let jobs write into a folder outside their shelf.",
-            "The folder is remembered for you, outside every shelf; a shelf cannot allow anything itself. Without a folder,"
-                    + " those that are allowed are listed. The variable FIXSHELF_ALLOW names more."
+            "Let jobs write into a folder outside their shelf; with --read, let this shelf read there.",
+            "Places are remembered for you, outside every shelf; a shelf cannot allow anything itself. Without a place,"
+                    + " those that are allowed are listed, and with --read those that the shelf asks for. The variable"
+                    + " FIXSHELF_ALLOW names more."
         })
-final class AllowCommand implements Callable<Integer> {
-    @Parameters(paramLabel = "DIR", arity = "0..1", description = "The folder.")
-    Path folder;
+final class AllowCommand extends ShelfOption {
+    @Parameters(
+            paramLabel = "PLACE",
+            arity = "0..1",
+            description = "A folder; with --read also a host, as db.example:5432.")
+    String place = "";
 
-    @Option(names = "--take-back", description = "Do not let jobs write there any more.")
+    @Option(names = "--read", description = "Let this shelf read there: files of a folder, or a host.")
+    boolean read;
+
+    @Option(names = "--take-back", description = "Do not let it any more.")
     boolean takeBack;
-
-    @Spec
-    CommandSpec spec = CommandSpec.create();
 
     @Override
     public Integer call() throws IOException {
-        var out = spec.commandLine().getOut();
-        if (folder == null) {
-            OutputPlace.allowed().forEach(out::println);
+        if (read) {
+            return onShelf(this::reading);
+        }
+        if (place.isEmpty()) {
+            OutputPlace.allowed().forEach(out()::println);
             return Output.FINE;
         }
-        Path whole = folder.toAbsolutePath().normalize();
+        Path whole = Path.of(place).toAbsolutePath().normalize();
         if (!takeBack && !Files.isDirectory(whole)) {
-            spec.commandLine().getErr().println("There is no folder " + whole + ". Make it first, or name another.");
+            err().println("There is no folder " + whole + ". Make it first, or name another.");
             return Output.WRONG_USE;
         }
         if (takeBack) {
             OutputPlace.forbid(whole);
-            out.println("Jobs no longer write into " + whole + ".");
+            out().println("Jobs no longer write into " + whole + ".");
         } else {
             OutputPlace.allow(whole);
-            out.println("Jobs may write into " + whole + " and the folders in it.");
+            out().println("Jobs may write into " + whole + " and the folders in it.");
         }
         return Output.FINE;
+    }
+
+    private int reading(Shelf shelf) {
+        try {
+            if (place.isEmpty()) {
+                List<String> given = Consent.of(shelf.root());
+                given.forEach(p -> out().println("allowed: " + p));
+                List<String> asked = Datasets.asked(shelf);
+                asked.forEach(p -> out().println("asked for: " + p));
+                if (given.isEmpty() && asked.isEmpty()) {
+                    out().println("This shelf reads nothing outside of its folder.");
+                }
+            } else if (takeBack) {
+                Consent.takeBack(shelf.root(), place);
+                out().println("This shelf no longer reads from " + place + ".");
+            } else {
+                Consent.keep(shelf.root(), place);
+                out().println("This shelf may read from " + place + ".");
+            }
+            return Output.FINE;
+        } catch (IOException e) {
+            throw new UncheckedIOException("the settings of this user cannot be written", e);
+        }
     }
 }

@@ -13,7 +13,6 @@ import fixshelf.profile.Remedies;
 import fixshelf.profile.Remedy;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Visible;
 import java.time.Instant;
@@ -119,20 +118,15 @@ final class LookCommand extends ShelfOption {
                 : new Remedies(data, shelf).of(table.get()).value().orElse(Map.of());
         if (json) {
             ObjectNode node = json(table.get(), remedies, bad);
-            notes(data).forEach(node.putArray("notes")::add);
+            data.notes().forEach(node.putArray("notes")::add);
             Output.json(out(), node);
         } else {
             print(table.get(), remedies);
-            notes(data).forEach(out()::println);
+            data.notes().forEach(out()::println);
             earlier.ifPresent(e -> printDifferences(e, table.get()));
             Output.problems(out(), err(), bad, false);
         }
         return bad.isEmpty() ? Output.FINE : Output.PROBLEMS;
-    }
-
-    /// What is worth saying of how the file was read: how several differ, the extent of a sheet.
-    private static List<String> notes(DataLook data) {
-        return data.careful().map(CarefulRows::notes).orElse(List.of());
     }
 
     private int since(Optional<EarlierLook> earlier, TableLook table) {

@@ -2,6 +2,8 @@ package fixshelf.cli;
 
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
+import fixshelf.fetch.Consent;
+import fixshelf.fetch.Secrets;
 import fixshelf.problem.Outcome;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
@@ -10,6 +12,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.Moves;
 import fixshelf.shelf.ShelfReader;
+import java.io.Console;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -45,9 +48,17 @@ abstract class ShelfOption implements Callable<Integer> {
             description = "The values of this environment in paths; that of shelf.yaml when left out.")
     Optional<String> environment = Optional.empty();
 
+    @Option(
+            names = "--allow",
+            paramLabel = "PLACE",
+            description = "Let the shelf read there this once: a folder outside of it, or a host.")
+    List<String> allowed = new ArrayList<>();
+
     /// Reads the shelf and goes on with it, or prints why it cannot. What a killed program left half in place is
     /// finished before.
     final int onShelf(ToIntFunction<Shelf> work) {
+        allowed.forEach(Consent::forNow);
+        Secrets.askWith(ShelfOption::secret);
         Moves.finishLeftBehind().forEach(f -> err().println("Put in place now, after a run was cut off: " + f));
         Outcome<Shelf> shelf = ShelfReader.read(shelfFolder.toAbsolutePath().normalize())
                 .then(s -> environment.map(s::withEnvironment).orElseGet(() -> Outcome.of(s)));
@@ -56,6 +67,16 @@ abstract class ShelfOption implements Callable<Integer> {
             return Output.WRONG_USE;
         }
         return work.applyAsInt(shelf.get());
+    }
+
+    /// Nothing is asked where nobody sits.
+    private static Optional<String> secret(String variable) {
+        Console console = System.console();
+        if (console == null || !console.isTerminal()) {
+            return Optional.empty();
+        }
+        char[] typed = console.readPassword("Password (%s): ", variable);
+        return Optional.ofNullable(typed).map(String::new);
     }
 
     /// Refuses a count below 0 as wrong use.

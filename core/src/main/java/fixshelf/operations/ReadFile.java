@@ -14,7 +14,8 @@ import java.util.Set;
 /// The rows of a file that no page describes.
 final class ReadFile extends BuiltIn {
     private static final List<Blank<?>> BLANKS = List.of(
-            Blank.needed("file", ValueKinds.TEXT, "The file, relative to the shelf."),
+            Blank.needed(
+                    "file", ValueKinds.TEXT, "The file, relative to the shelf, or the address of a database server."),
             Blank.usually("separator", ValueKinds.sign(",", ";", "|", "\t"), ",", "One character."),
             Blank.usually("quote", ValueKinds.sign("\"", "'", ""), "\"", "One character, or none."),
             Blank.usually(
@@ -43,7 +44,18 @@ final class ReadFile extends BuiltIn {
             Blank.optional("rows", ValueKinds.TEXT, "Names that lead to the list of rows in JSON, as report.visits."),
             Blank.optional("table", ValueKinds.TEXT, "Of a database; usually the only one."),
             Blank.optional("query", ValueKinds.TEXT, "A SELECT over the tables of a database, instead of a table."),
-            Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."));
+            Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."),
+            Blank.optional("user", ValueKinds.TEXT, "Who reads from a server."),
+            Blank.optional(
+                    "password_from",
+                    ValueKinds.TEXT,
+                    "The variable of the system that holds the password; no page does."),
+            Blank.usually("seconds", ValueKinds.whole(1, 99_999), "300", "How long a query of a server may take."),
+            Blank.usually(
+                    "keep",
+                    ValueKinds.TEXT,
+                    "live",
+                    "How long a copy of a server's rows is good, as 12 hours; live: a new one for each run."));
 
     ReadFile() {
         super(

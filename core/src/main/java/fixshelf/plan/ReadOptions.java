@@ -3,15 +3,18 @@ package fixshelf.plan;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 
 /// How a file is read. All values are read as text.
 ///
-/// @param path the file, relative to the shelf or absolute; may hold `{name}` of a parameter or of the environment
+/// @param path the file, relative to the shelf or absolute, or the address of a server; may hold
+/// `{name}` of a parameter or of the environment
 /// @param separator one character
 /// @param quote one character, or empty for none; a quote inside quotes is written twice
 /// @param encoding `latin-1`, or a name that Java knows, such as `utf-8` or `windows-1252`
@@ -84,6 +87,45 @@ public record ReadOptions(
             }
         }
 
+        /// What is in no file here: it is copied first, and the copy is read.
+        sealed interface Elsewhere extends Form {
+            /// How long a copy is good; zero for one that is made anew for each run and each opening of the shelf.
+            default Duration keep() {
+                return Duration.ZERO;
+            }
+        }
+
+        /// A table of a database server.
+        ///
+        /// @param engine `postgresql`, `mariadb`, or `jdbc` for a driver that the user has
+        /// @param table its name; empty where there is only one, or where `query` says more
+        /// @param query a SELECT in the server's own language; empty for a table as it is
+        /// @param user whose rights are used; empty for what the driver takes
+        /// @param passwordFrom the variable of the system that holds the password; empty for none
+        /// @param seconds how long a query may take
+        record Server(
+                String engine, String table, String query, String user, String passwordFrom, int seconds, Duration keep)
+                implements Elsewhere {
+            @Override
+            public String word() {
+                return engine;
+            }
+        }
+
+        /// Rows that stand in the page itself.
+        ///
+        /// @param rows each as wide as there are columns; null for what is missing
+        record Typed(List<String> columns, List<List<@Nullable String>> rows) implements Elsewhere {
+            public Typed {
+                columns = List.copyOf(columns);
+            }
+
+            @Override
+            public String word() {
+                return "typed";
+            }
+        }
+
         /// Lines of text whose fields begin at fixed places.
         ///
         /// @param starts the places, from 1; one place for whole lines
@@ -99,19 +141,26 @@ public record ReadOptions(
         }
     }
 
-    /// The words for kinds of files, each with the fields that say how it is read.
-    public static final Map<String, Set<String>> FIELDS = Map.of(
-            "delimited", Set.of("separator", "quote", "encoding", "heading", "null_words", "bad_rows"),
-            "workbook", Set.of("sheet", "block", "cell_errors", "dates", "heading", "null_words", "bad_rows"),
-            "json", Set.of("rows"),
-            "parquet", Set.of(),
-            "sqlite", Set.of("table", "query"),
-            "duckdb", Set.of("table", "query"),
-            "places", Set.of("places", "encoding", "heading", "null_words", "bad_rows"));
+    private static final Set<String> OF_SERVERS = Set.of("table", "query", "user", "password_from", "seconds", "keep");
 
-    /// The words for kinds of files.
-    public static final List<String> KINDS =
-            List.of("delimited", "workbook", "json", "parquet", "sqlite", "duckdb", "places");
+    /// The words for kinds of sources, each with the fields that say how it is read.
+    public static final Map<String, Set<String>> FIELDS = Map.ofEntries(
+            Map.entry("delimited", Set.of("separator", "quote", "encoding", "heading", "null_words", "bad_rows")),
+            Map.entry(
+                    "workbook", Set.of("sheet", "block", "cell_errors", "dates", "heading", "null_words", "bad_rows")),
+            Map.entry("json", Set.of("rows")),
+            Map.entry("parquet", Set.of()),
+            Map.entry("sqlite", Set.of("table", "query")),
+            Map.entry("duckdb", Set.of("table", "query")),
+            Map.entry("places", Set.of("places", "encoding", "heading", "null_words", "bad_rows")),
+            Map.entry("postgresql", OF_SERVERS),
+            Map.entry("mariadb", OF_SERVERS),
+            Map.entry("jdbc", OF_SERVERS),
+            Map.entry("typed", Set.of("columns", "values", "missing")));
+
+    /// The words for kinds of sources that a line can read.
+    public static final List<String> KINDS = List.of(
+            "delimited", "workbook", "json", "parquet", "sqlite", "duckdb", "places", "postgresql", "mariadb", "jdbc");
 
     /// The kind of file that fields speak of, where one of them belongs to that kind alone.
     ///

@@ -47,7 +47,9 @@ public enum Code {
     NOT_LOOKED_AT("E312"),
     FILE_BROKEN("E313"),
     TOO_MANY_VALUES("E314"),
-    CANNOT_HOLD("E511");
+    CANNOT_HOLD("E511"),
+    NOT_ALLOWED("E512"),
+    NO_PASSWORD("E513");
 
     private final String id;
 

@@ -70,6 +70,11 @@ public final class DataLook implements AutoCloseable {
         }
     }
 
+    /// What is worth saying of the rows: where they come from, and how they were read.
+    public List<String> notes() {
+        return file.notes(careful());
+    }
+
     public SourceFile file() {
         return file;
     }

@@ -33,7 +33,7 @@ public record KnownList(String dataset, String column, Set<String> values) {
     public static List<KnownList> of(Shelf shelf, SourceFile lookedAt) {
         List<KnownList> all = new ArrayList<>();
         for (DatasetPage dataset : shelf.datasets()) {
-            Optional<SourceFile> file = Datasets.open(shelf, dataset.name()).value();
+            Optional<SourceFile> file = Datasets.openHere(shelf, dataset.name()).value();
             if (file.isPresent() && !file.get().file().equals(lookedAt.file()) && isSmall(file.get())) {
                 DataLook.open(file.get(), MOST_VALUES).value().ifPresent(data -> {
                     try (data) {

@@ -6,6 +6,7 @@ import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,6 +15,8 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /// The fields that say what kind of file is read, and what is said of that kind alone.
 final class FormFields {
@@ -28,7 +31,9 @@ final class FormFields {
             Predicate<String> isWritten, Function<String, Optional<String>> field, List<String> places) {
         Optional<String> said = field.apply("kind").map(String::strip).filter(k -> !k.isEmpty());
         if (said.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {
-            return problem("Which kind of database is it?", "Write `kind: sqlite` or `kind: duckdb` beside the table.");
+            return problem(
+                    "Which kind of database is it?",
+                    "Write `kind:` and sqlite, duckdb, postgresql, mariadb or jdbc beside the table.");
         }
         Optional<String> found = said.or(() -> ReadOptions.kindOf(isWritten));
         if (found.isEmpty()) {
@@ -58,6 +63,7 @@ final class FormFields {
             case "parquet" -> Outcome.of(Optional.of(new Form.Parquet()));
             case "places" -> places(places);
             case "sqlite", "duckdb" -> database(kind, field);
+            case "postgresql", "mariadb", "jdbc" -> server(kind, field);
             default -> Outcome.of(Optional.of(new Form.Delimited()));
         };
     }
@@ -84,6 +90,64 @@ final class FormFields {
         return table.isEmpty() || query.isEmpty()
                 ? Outcome.of(Optional.of(new Form.Database(kind, table, query)))
                 : problem("A table and a query cannot both be read.", "Leave out one of them.");
+    }
+
+    private static final Pattern KEEP = Pattern.compile("([1-9][0-9]{0,4}) (minute|hour|day)s?");
+
+    private static Outcome<Optional<Form>> server(String kind, Function<String, Optional<String>> field) {
+        String table = field.apply("table").orElse("").strip();
+        String query = field.apply("query").orElse("").strip();
+        if (!table.isEmpty() && !query.isEmpty()) {
+            return problem("A table and a query cannot both be read.", "Leave out one of them.");
+        }
+        String seconds = field.apply("seconds").orElse("300").strip();
+        if (!seconds.matches("[1-9][0-9]{0,4}")) {
+            return problem("`seconds` is a whole number from 1 to 99999.", "Write how long the query may take.");
+        }
+        String variable = field.apply("password_from").orElse("").strip();
+        if (!variable.matches("|[A-Za-z_][A-Za-z0-9_]*")) {
+            return problem(
+                    "`password_from` is the name of a variable of the system, and no password.",
+                    "Write BRINDLE_PASSWORD, say, and set that variable before Fix Shelf is started.");
+        }
+        Optional<Duration> keep = keep(field.apply("keep").orElse("live").strip());
+        return keep.isEmpty()
+                ? problem(
+                        "`keep` says how long a copy is good.",
+                        "Write live, or a time such as 30 minutes, 12 hours, 7 days.")
+                : Outcome.of(Optional.of(new Form.Server(
+                        kind,
+                        table,
+                        query,
+                        field.apply("user").orElse("").strip(),
+                        variable,
+                        Integer.parseInt(seconds),
+                        keep.get())));
+    }
+
+    private static Optional<Duration> keep(String written) {
+        Matcher matcher = KEEP.matcher(written);
+        if (!matcher.matches()) {
+            return written.equals("live") ? Optional.of(Duration.ZERO) : Optional.empty();
+        }
+        long number = Long.parseLong(matcher.group(1));
+        return Optional.of(
+                switch (matcher.group(2)) {
+                    case "minute" -> Duration.ofMinutes(number);
+                    case "hour" -> Duration.ofHours(number);
+                    default -> Duration.ofDays(number);
+                });
+    }
+
+    /// How long a copy is good, as it is written.
+    static String keepWritten(Duration keep) {
+        if (keep.isZero()) {
+            return "";
+        }
+        boolean days = keep.toMinutes() % (24 * 60) == 0;
+        boolean hours = keep.toMinutes() % 60 == 0;
+        long number = days ? keep.toDays() : hours ? keep.toHours() : keep.toMinutes();
+        return number + (days ? " day" : hours ? " hour" : " minute") + (number == 1 ? "" : "s");
     }
 
     private static Outcome<Optional<Form>> places(List<String> written) {
@@ -126,7 +190,15 @@ final class FormFields {
                 put(fields, "table", table);
                 put(fields, "query", query);
             }
-            case Form.Parquet(), Form.Delimited() -> {}
+            case Form.Server server -> {
+                put(fields, "table", server.table());
+                put(fields, "query", server.query());
+                put(fields, "user", server.user());
+                put(fields, "password_from", server.passwordFrom());
+                put(fields, "seconds", server.seconds() == 300 ? "" : String.valueOf(server.seconds()));
+                put(fields, "keep", keepWritten(server.keep()));
+            }
+            case Form.Parquet(), Form.Delimited(), Form.Typed _ -> {}
         }
         Set<String> known = ReadOptions.FIELDS.get(form.word());
         if (known.contains("encoding")) {

@@ -28,8 +28,9 @@ final class LineFields {
     /// Fields that belong to every line, and are no blanks.
     private static final Set<String> OWN = Set.of("name", "reason", "strict", "rest");
 
-    private static final Set<String> READS =
-            ReadFields.NAMES.stream().filter(n -> !n.equals("read")).collect(Collectors.toUnmodifiableSet());
+    private static final Set<String> READS = ReadFields.NAMES.stream()
+            .filter(n -> !n.equals("read") && !ReadFields.OF_DATASETS.contains(n))
+            .collect(Collectors.toUnmodifiableSet());
 
     private static final Pattern MAP_FROM = Pattern.compile(
             "\\s*MAP\\s+FROM\\s+(\\w+)\\s*\\(\\s*(\"[^\"]+\"|[^,\"]+?)\\s*,\\s*(\"[^\"]+\"|[^,\")]+?)\\s*\\)\\s*",

@@ -26,11 +26,24 @@ final class ReadFields {
             "rows",
             "places",
             "table",
-            "query");
+            "query",
+            "user",
+            "password_from",
+            "seconds",
+            "keep",
+            "columns",
+            "values",
+            "missing");
+
+    /// Those that a dataset has and a line has not: there, rows are typed in with an operation.
+    static final Set<String> OF_DATASETS = Set.of("columns", "values", "missing");
 
     private ReadFields() {}
 
     static ReadOptions read(Yaml.Fields fields, List<String> nullWords) {
+        if (fields.text("kind", fields.has("values") ? "typed" : "").equals("typed")) {
+            return TypedTable.read(fields);
+        }
         ReadOptions plain = ReadOptions.of(fields.required("read", "Name the file: `read: data/visits.csv`."));
         String separator = fields.text("separator", ",").replace("\\t", "\t");
         if (separator.length() != 1) {

@@ -19,6 +19,7 @@ import java.nio.charset.CharsetDecoder;
 import java.nio.charset.CodingErrorAction;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -33,9 +34,37 @@ import java.util.zip.ZipException;
 ///
 /// @param file the file itself, or the pattern
 /// @param columns its columns, all text
-public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
+/// @param copied what the file is a copy of, where it is one
+public record SourceFile(Path file, ReadOptions options, List<Column> columns, Optional<Copied> copied) {
     public SourceFile {
         columns = List.copyOf(columns);
+    }
+
+    SourceFile(Path file, ReadOptions options, List<Column> columns) {
+        this(file, options, columns, Optional.empty());
+    }
+
+    /// What a file is a copy of.
+    ///
+    /// @param at when it was made; empty where that does not matter
+    public record Copied(String from, Optional<Instant> at) {
+        /// With its age as it is now.
+        String sentence() {
+            return from + at.map(t -> ", read " + Age.of(t)).orElse("") + ".";
+        }
+    }
+
+    /// The same file as a copy of something that is not here.
+    public SourceFile copyOf(Copied what) {
+        return new SourceFile(file, options, columns, Optional.of(what));
+    }
+
+    /// What is worth saying of the rows: where they come from, and how they were read.
+    public List<String> notes(Optional<CarefulRows> rows) {
+        List<String> notes = new ArrayList<>();
+        copied.map(Copied::sentence).ifPresent(notes::add);
+        rows.map(CarefulRows::notes).ifPresent(notes::addAll);
+        return notes;
     }
 
     /// As many as the widest sheet of a workbook.
@@ -186,7 +215,8 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns) {
             case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
             case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();
             case ReadOptions.Form.Places(List<Integer> starts) -> new PlaceRecords(file, options, starts);
-            case ReadOptions.Form.Delimited() -> throw new IllegalArgumentException("delimited text is read by itself");
+            case ReadOptions.Form.Delimited(), ReadOptions.Form.Elsewhere _ ->
+                throw new IllegalArgumentException("delimited text is read by itself, and what is no file by its copy");
         };
     }
 

@@ -1,5 +1,7 @@
 package fixshelf.work;
 
+import fixshelf.fetch.Copies;
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -7,7 +9,10 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import java.nio.file.Path;
+import java.util.LinkedHashSet;
+import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 
 /// Datasets by name, for looking at them without a job.
 public final class Datasets {
@@ -16,14 +21,50 @@ public final class Datasets {
     /// The place of a dataset's file, whether it is there or not; empty when a value in its path is not known.
     static Optional<Path> file(Shelf shelf, String name) {
         return shelf.dataset(name)
+                .filter(d -> !(d.options().form().orElse(null) instanceof ReadOptions.Form.Elsewhere))
                 .flatMap(d -> Placeholders.fill(
                                 d.options().path(), shelf.settings().values(), Problem.Where.nowhere(name))
                         .value())
                 .map(path -> shelf.root().resolve(path).normalize());
     }
 
-    /// The file of a dataset, with the values of the environment in force.
+    /// The places outside of the shelf that its datasets would read from, and that are not allowed yet.
+    public static List<String> asked(Shelf shelf) {
+        Set<String> asked = new LinkedHashSet<>();
+        for (DatasetPage page : shelf.datasets()) {
+            Problem.Where where = Problem.Where.nowhere(page.source().name());
+            Placeholders.fill(page.options(), shelf.settings().values(), where)
+                    .value()
+                    .flatMap(options -> Copies.asked(shelf.root(), options))
+                    .ifPresent(place -> asked.add(place.name()));
+        }
+        return List.copyOf(asked);
+    }
+
+    /// The file of a dataset, with the values of the environment in force. What is in no file is copied first, from the
+    /// server where it is.
     public static Outcome<SourceFile> open(Shelf shelf, String name) {
+        return open(shelf, name, Copies::open);
+    }
+
+    /// As [#open], but no server is asked: it is a problem where there is no copy yet.
+    public static Outcome<SourceFile> openHere(Shelf shelf, String name) {
+        return open(shelf, name, Copies::openHere);
+    }
+
+    /// The copy of a dataset that is in no file is made anew when it is needed next.
+    public static void forgetCopy(Shelf shelf, String name) {
+        shelf.dataset(name)
+                .flatMap(d -> Placeholders.fill(d.options(), shelf.settings().values(), Problem.Where.nowhere(name))
+                        .value())
+                .ifPresent(options -> Copies.forget(shelf.root(), name, options));
+    }
+
+    private interface Opener {
+        Outcome<SourceFile> open(Path shelf, String name, ReadOptions options);
+    }
+
+    private static Outcome<SourceFile> open(Shelf shelf, String name, Opener opener) {
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
             return Outcome.failed(Problem.about(
@@ -33,9 +74,7 @@ public final class Datasets {
             return Outcome.failed(page.get().problems());
         }
         Problem.Where where = Problem.Where.nowhere(page.get().source().name());
-        return Placeholders.fill(page.get().options().path(), shelf.settings().values(), where)
-                .then(path -> SourceFile.open(
-                        shelf.root().resolve(path).normalize(),
-                        page.get().options().withPath(path)));
+        return Placeholders.fill(page.get().options(), shelf.settings().values(), where)
+                .then(options -> opener.open(shelf.root(), name, options));
     }
 }

@@ -1,6 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.language.Names;
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -18,6 +19,16 @@ final class Placeholders {
     /// The names that a text asks for.
     static List<String> names(String text) {
         return NAME.matcher(text).results().map(m -> m.group(1)).toList();
+    }
+
+    /// The path or address, the table and the user with their values.
+    static Outcome<ReadOptions> fill(ReadOptions options, Map<String, String> values, Problem.Where where) {
+        Outcome<ReadOptions> filled = fill(options.path(), values, where).map(options::withPath);
+        return options.form().orElse(null) instanceof ReadOptions.Form.Server s
+                ? filled.then(o -> fill(s.table(), values, where).then(table -> fill(s.user(), values, where)
+                        .map(user -> o.withForm(new ReadOptions.Form.Server(
+                                s.engine(), table, s.query(), user, s.passwordFrom(), s.seconds(), s.keep())))))
+                : filled;
     }
 
     static Outcome<String> fill(String text, Map<String, String> values, Problem.Where where) {

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.fetch.Copies;
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
 import fixshelf.plan.Context;
@@ -223,13 +224,19 @@ public record PlannedJob(
             Map<String, String> values = values(shelf, job, Map.of());
             JobPage.PlacedLine first = job.lines().getFirst();
             Where where = new Where(job.source(), first.span());
-            Outcome<Path> file = chain(shelf, job)
-                    .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where))
-                    .then(o -> Placeholders.fill(o.path(), values, where))
+            Outcome<ReadOptions> read = chain(shelf, job)
+                    .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where));
+            Optional<ReadOptions.Form> form = read.value().flatMap(ReadOptions::form);
+            if (form.orElse(null) instanceof ReadOptions.Form.Server) {
+                passed.add(job.name() + " reads " + read.get().path());
+                continue;
+            }
+            Outcome<Path> file = read.then(o -> Placeholders.fill(o.path(), values, where))
                     .map(path -> shelf.root().resolve(path).normalize());
-            boolean there = file.value()
-                    .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
-                    .isPresent();
+            boolean there = form.orElse(null) instanceof ReadOptions.Form.Typed
+                    || file.value()
+                            .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
+                            .isPresent();
             if (there) {
                 problems.addAll(draft(shelf, job, Map.of()).problems());
             } else {
@@ -252,9 +259,8 @@ public record PlannedJob(
             });
         }
         return options(shelf, first.line(), where)
-                .then(options -> Placeholders.fill(options.path(), values, where)
-                        .then(path -> SourceFile.open(shelf.root().resolve(path).normalize(), options.withPath(path))))
-                .then(Outcome::of);
+                .then(options -> Placeholders.fill(options, values, where))
+                .then(options -> Copies.open(shelf.root(), dataset(first.line()), options));
     }
 
     /// As [#source], with the values that are in force without any given by the user.

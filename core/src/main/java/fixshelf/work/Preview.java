@@ -137,7 +137,7 @@ public final class Preview implements AutoCloseable {
 
     /// What is worth saying of the file: the extent of a sheet that was used, cells with errors.
     public List<String> notes() {
-        return careful().map(CarefulRows::notes).orElse(List.of());
+        return source.notes(careful());
     }
 
     /// Computes what is not known yet and tells what every line did.

@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.problem.Code;
 import fixshelf.desktop.Background.Request;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -93,18 +94,25 @@ final class DataModel {
                 () -> {
                     Map<String, Listed> all = new HashMap<>();
                     shelf.datasets()
-                            .forEach(d -> all.put(
-                                    d.name(),
-                                    Datasets.open(shelf, d.name())
-                                            .value()
-                                            .map(f -> new Listed(key(d.name(), f), size(f)))
-                                            .orElse(new Listed("", "cannot be read"))));
+                            .forEach(d -> all.put(d.name(), listed(d.name(), Datasets.openHere(shelf, d.name()))));
                     return all;
                 },
                 all -> {
                     listed = all;
                     done.run();
                 });
+    }
+
+    private static Listed listed(String dataset, Outcome<SourceFile> file) {
+        if (file.isPresent()) {
+            return new Listed(key(dataset, file.get()), size(file.get()));
+        }
+        Code code = file.problems().getFirst().code();
+        return new Listed(
+                "",
+                code == Code.NOT_LOOKED_AT
+                        ? "not read yet"
+                        : code == Code.NOT_ALLOWED ? "not allowed yet" : "cannot be read");
     }
 
     private static String size(SourceFile file) {
@@ -202,7 +210,7 @@ final class DataModel {
                     since,
                     problem,
                     look.careful().map(CarefulRows::badCount).orElse(0L),
-                    look.careful().map(CarefulRows::notes).orElse(List.of()),
+                    look.notes(),
                     (System.nanoTime() - start) / 1_000_000);
             if (table.whole()) {
                 seen.put(key, now);

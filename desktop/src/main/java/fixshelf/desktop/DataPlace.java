@@ -1,5 +1,11 @@
 package fixshelf.desktop;
 
+import java.io.IOException;
+import fixshelf.work.Datasets;
+import fixshelf.source.SourceFile;
+import fixshelf.fetch.Consent;
+import fixshelf.problem.Problem;
+import fixshelf.problem.Code;
 import fixshelf.plan.Line;
 import fixshelf.problem.Outcome;
 import fixshelf.profile.ColumnLook;
@@ -59,6 +65,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     private View view = View.COLUMNS;
     private Optional<DataModel.Seen> seen = Optional.empty();
     private String problem = "";
+    private Optional<Problem> refused = Optional.empty();
 
     /// What the right page shows.
     enum View {
@@ -175,17 +182,29 @@ final class DataPlace implements Place, ComparePage.Asking {
     private void look(String dataset) {
         seen = Optional.empty();
         problem = "";
+        refused = Optional.empty();
         rows.clear();
         fill();
         model.look(workbench.shelf(), dataset, found -> {
             if (chosen().filter(d -> d.name().equals(dataset)).isPresent()) {
                 // What was seen stays where looking at the rest was stopped.
                 seen = found.value().or(() -> seen);
-                problem = found.isPresent() ? "" : found.problems().getFirst().sentence();
+                problem = found.isPresent() ? "" : words(found.problems().getFirst());
+                refused = found.problems().stream()
+                        .filter(p -> p.code() == Code.NOT_ALLOWED)
+                        .findFirst();
                 fill();
                 list.refresh();
             }
         });
+    }
+
+    /// What is not allowed can be allowed here.
+    private static String words(Problem problem) {
+        return problem.code() == Code.NOT_ALLOWED
+                ? problem.what()
+                        + " Allow it on the left if you trust this shelf: it is remembered for you, and for this shelf only."
+                : problem.sentence();
     }
 
     private void fill() {
@@ -261,7 +280,7 @@ final class DataPlace implements Place, ComparePage.Asking {
             parts.add("trying what would help …");
         }
         now.problem().ifPresent(p -> parts.add(p.what()));
-        now.notes().stream().limit(3).forEach(parts::add);
+        now.notes().stream().limit(3).map(n -> n.replaceFirst("\\.$", "")).forEach(parts::add);
         if (now.notes().size() > 3) {
             parts.add("and " + (now.notes().size() - 3) + " more such notes");
         }
@@ -291,7 +310,35 @@ final class DataPlace implements Place, ComparePage.Asking {
         int lines = Remedies.lines(chosen).size();
         String words = lines == 0 ? "New job on it" : "New job with " + Ui.count(lines, "line", "lines");
         buttons.getChildren()
-                .setAll(Ui.button(newJob(words), "strong"), Ui.button(compareWith()), Ui.button(bringIn()));
+                .setAll(
+                        Ui.button(newJob(words), refused.isEmpty() ? "strong" : "usual"),
+                        Ui.button(compareWith()),
+                        Ui.button(bringIn()));
+        refused.ifPresent(p -> buttons.getChildren().addFirst(Ui.button(allow(p), "strong")));
+        if (seen.flatMap(s -> s.file().copied()).flatMap(SourceFile.Copied::at).isPresent()) {
+            buttons.getChildren().add(Ui.button(readAgain()));
+        }
+    }
+
+    /// Remembers for this user that the shelf may read where it could not, and looks again.
+    private Command allow(Problem asked) {
+        return Command.of("Allow " + asked.where().source().name(), "", () -> {
+            try {
+                Consent.keep(workbench.shelf().root(), asked.where().source().name());
+                chosen().ifPresent(d -> look(d.name()));
+            } catch (IOException e) {
+                problem = "It cannot be remembered: " + e.getMessage() + ".";
+                fill();
+            }
+        });
+    }
+
+    /// Asks the server again, whatever copy there is.
+    private Command readAgain() {
+        return Command.of("Read it again", "", () -> chosen().ifPresent(d -> {
+            Datasets.forgetCopy(workbench.shelf(), d.name());
+            look(d.name());
+        }));
     }
 
     private Command newJob(String words) {

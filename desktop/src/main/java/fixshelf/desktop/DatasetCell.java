@@ -2,6 +2,8 @@ package fixshelf.desktop;
 
 import fixshelf.plan.ReadOptions;
 import fixshelf.shelf.DatasetPage;
+import fixshelf.source.Age;
+import fixshelf.source.SourceFile;
 import java.util.Optional;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListCell;
@@ -42,10 +44,14 @@ final class DatasetCell extends ListCell<DatasetPage> {
 
     private String what(DatasetPage page, Optional<DataModel.Seen> known) {
         String kind = page.options().form().map(ReadOptions.Form::word).orElse("delimited");
-        String name = kind.equals("delimited") ? "delimited text" : kind;
+        String name = kind.equals("delimited") ? "delimited text" : kind.equals("typed") ? "typed in" : kind;
         String size = known.map(s -> Ui.count(s.table().rows(), "row", "rows") + " · "
                         + Ui.count(s.table().columns().size(), "column", "columns"))
                 .orElseGet(() -> model.sizeOf(page.name()));
-        return size.isEmpty() ? name : name + " · " + size;
+        String age = known.flatMap(s -> s.file().copied())
+                .flatMap(SourceFile.Copied::at)
+                .map(at -> " · read " + Age.of(at))
+                .orElse("");
+        return (size.isEmpty() ? name : name + " · " + size) + age;
     }
 }

@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.fetch.Copies;
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
@@ -302,6 +303,8 @@ final class JobModel {
         background.ask(
                 Request.now("run", "running " + job.title()),
                 () -> {
+                    // What is read live is read anew for each run.
+                    Copies.forget();
                     Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job, Map.of());
                     Outcome<JobRun.Report> report = planned.then(
                             p -> JobRun.run(p, (words, stop) -> Platform.runLater(() -> stage.stage(words, stop))));

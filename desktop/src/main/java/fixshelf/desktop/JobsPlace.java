@@ -1,5 +1,8 @@
 package fixshelf.desktop;
 
+import java.io.IOException;
+import fixshelf.fetch.Consent;
+import fixshelf.problem.Code;
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
@@ -54,6 +57,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private Optional<JobModel.Look> look = Optional.empty();
     private long total = -1;
     private @Nullable SourceFile counted;
+    private Optional<Problem> refused = Optional.empty();
     private boolean filling;
 
     JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -141,9 +145,13 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private void looked(Outcome<JobModel.Look> outcome) {
         if (!outcome.isPresent()) {
             look = Optional.empty();
+            refused = outcome.problems().stream()
+                    .filter(p -> p.code() == Code.NOT_ALLOWED)
+                    .findFirst();
             rows.showNothing(outcome.problems().getFirst().sentence());
         } else {
             look = outcome.value();
+            refused = Optional.empty();
             countAll(outcome.get());
             showRows();
         }
@@ -186,7 +194,9 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private String aboutText(JobPage job) {
         List<String> parts = new ArrayList<>();
         look.ifPresent(l -> {
-            parts.add("on " + l.planned().source().file().getFileName());
+            if (l.planned().source().copied().isEmpty()) {
+                parts.add("on " + l.planned().source().file().getFileName());
+            }
             parts.add(total >= 0 ? Ui.count(total, "row", "rows") : "counting the rows …");
             parts.add(Ui.count(l.planned().source().columns().size(), "column", "columns"));
         });
@@ -398,11 +408,24 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         toFix.accept(name);
     }
 
+    /// Remembers for this user that the shelf may read where it could not, and looks again.
+    private Command allow(Problem asked) {
+        return Command.of("Allow " + asked.where().source().name(), "", () -> {
+            try {
+                Consent.keep(workbench.shelf().root(), asked.where().source().name());
+                refresh();
+            } catch (IOException e) {
+                rows.say("It cannot be remembered: " + e.getMessage() + ".", true);
+            }
+        });
+    }
+
     private void fillButtons() {
         buttons.getChildren().clear();
         for (Command command : usual()) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
+        refused.ifPresent(p -> buttons.getChildren().addFirst(Ui.button(allow(p), "strong")));
         sometimes().stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
                 .add(Ui.button(c)));
     }

@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.fetch.Copies;
 import fixshelf.check.CaseResult;
 import fixshelf.check.Cases;
 import fixshelf.check.PromiseResult;
@@ -95,6 +96,7 @@ final class Workbench implements AutoCloseable {
 
     static Outcome<Workbench> open(Path root) {
         Moves.finishLeftBehind();
+        Copies.forget();
         return ShelfReader.read(root.toAbsolutePath().normalize()).map(Workbench::new);
     }
 

@@ -1,0 +1,174 @@
+package fixshelf.fetch;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.shelf.OwnFolder;
+import fixshelf.source.SourceFile;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+
+/// Copies of what is in no file, in the shelf's own folder. Of a source that is read live, the copy is made anew for
+/// each run and each opening of the shelf; one that is kept is used until it is older than its page says.
+public final class Copies {
+    private static final Map<Path, Instant> MADE = new ConcurrentHashMap<>();
+
+    /// Copies that are not to be used any more, though they stay until there is another.
+    private static final Set<Path> STALE = ConcurrentHashMap.newKeySet();
+
+    private Copies() {}
+
+    /// A file, or the copy of what is in none.
+    ///
+    /// @param name of the dataset; empty where a job reads by itself
+    /// @param options with all values filled in
+    public static Outcome<SourceFile> open(Path shelf, String name, ReadOptions options) {
+        return open(shelf, name, options, true);
+    }
+
+    /// As [#open], but nobody outside is asked: a copy that is there is taken, however old it is.
+    public static Outcome<SourceFile> openHere(Path shelf, String name, ReadOptions options) {
+        return open(shelf, name, options, false);
+    }
+
+    private static Outcome<SourceFile> open(Path shelf, String name, ReadOptions options, boolean asking) {
+        if (!(options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form)) {
+            Path file = shelf.resolve(options.path()).normalize();
+            return Consent.Place.of(shelf, file)
+                    .flatMap(p -> Consent.objection(shelf, p))
+                    .<Outcome<SourceFile>>map(Outcome::failed)
+                    .orElseGet(() -> SourceFile.open(file, options));
+        }
+        try {
+            return copy(shelf, name, options, form, asking);
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    shelf.toString(),
+                    "The copy of " + (name.isEmpty() ? options.path() : name) + " cannot be kept: " + e.getMessage()
+                            + ".",
+                    "Look at the rights of the folder .fixshelf of this shelf, and at the room on the disk."));
+        }
+    }
+
+    /// The place outside of the shelf that would be read from, where it is not allowed yet.
+    public static Optional<Consent.Place> asked(Path shelf, ReadOptions options) {
+        try {
+            Optional<Consent.Place> place = options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form
+                    ? Source.of(options, form).place()
+                    : Consent.Place.of(shelf, shelf.resolve(options.path()).normalize());
+            return place.filter(p -> !Consent.isGiven(shelf, p));
+        } catch (ProblemException e) {
+            return Optional.empty();
+        }
+    }
+
+    /// Sources that are read live are asked again when they are needed next.
+    public static void forget() {
+        MADE.clear();
+    }
+
+    /// One source is asked again when it is needed next, also where its copy would still be good.
+    public static void forget(Path shelf, String name, ReadOptions options) {
+        try {
+            Path copy = file(shelf, name, options);
+            MADE.remove(copy);
+            STALE.add(copy);
+        } catch (IOException e) {
+            System.getLogger(Copies.class.getName()).log(System.Logger.Level.WARNING, "no folder for copies", e);
+        }
+    }
+
+    /// How old the copy of a dataset is; empty where there is none.
+    public static Optional<Instant> made(Path shelf, String name, ReadOptions options) {
+        try {
+            Path copy = file(shelf, name, options);
+            return Files.isRegularFile(copy)
+                    ? Optional.of(Files.getLastModifiedTime(copy).toInstant())
+                    : Optional.empty();
+        } catch (IOException e) {
+            return Optional.empty();
+        }
+    }
+
+    /// Whatever changes what is read changes the name, so that no copy answers for another question.
+    private static Path file(Path shelf, String name, ReadOptions options) throws IOException {
+        String base = (name.isEmpty() ? "source" : name) + "-" + digest(options.path() + options.form());
+        return OwnFolder.file(shelf, "copies", base + ".csv");
+    }
+
+    private static synchronized Outcome<SourceFile> copy(
+            Path shelf, String name, ReadOptions options, ReadOptions.Form.Elsewhere form, boolean asking)
+            throws IOException {
+        Source source = Source.of(options, form);
+        source.place().ifPresent(place -> Consent.want(shelf, place));
+        Path copy = file(shelf, name, options);
+        Optional<Instant> made = made(shelf, name, options);
+        if (!asking && made.isEmpty() && source.place().isPresent()) {
+            return Outcome.failed(Problem.about(
+                    Code.NOT_LOOKED_AT, name, source.shown() + " was not read yet.", "Look at it to read it."));
+        }
+        boolean fresh = made.isPresent() && !asking
+                || made.isPresent()
+                        && !STALE.contains(copy)
+                        && (isFresh(made.get(), form.keep()) || MADE.containsKey(copy));
+        if (!fresh) {
+            Path next = OwnFolder.file(shelf, "copies", copy.getFileName() + ".new");
+            try {
+                source.write(next);
+                Files.move(next, copy, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            } finally {
+                Files.deleteIfExists(next);
+            }
+            STALE.remove(copy);
+            MADE.put(copy, Instant.now());
+        }
+        boolean single = isSingle(copy);
+        ReadOptions plain =
+                ReadOptions.of(options.path()).withNullWords(List.of(single ? String.valueOf(CopyWriter.MISSING) : ""));
+        SourceFile.Copied copied = new SourceFile.Copied(
+                source.shown(),
+                form instanceof ReadOptions.Form.Typed
+                        ? Optional.empty()
+                        : Optional.of(Files.getLastModifiedTime(copy).toInstant()));
+        return SourceFile.open(copy, plain).map(f -> f.copyOf(copied));
+    }
+
+    private static boolean isFresh(Instant made, Duration keep) {
+        return !keep.isZero() && Duration.between(made, Instant.now()).compareTo(keep) < 0;
+    }
+
+    /// Whether there is one column only.
+    private static boolean isSingle(Path copy) throws IOException {
+        return SourceFile.open(copy, ReadOptions.of(copy.toString()))
+                .value()
+                .map(f -> f.columns().size() == 1)
+                .orElse(false);
+    }
+
+    private static String digest(String text) {
+        try {
+            byte[] bytes = MessageDigest.getInstance("SHA-256").digest(text.getBytes(StandardCharsets.UTF_8));
+            return HexFormat.of().formatHex(bytes, 0, 6);
+        } catch (NoSuchAlgorithmException e) {
+            throw new IllegalStateException("every Java has SHA-256", e);
+        }
+    }
+}

@@ -1,0 +1,39 @@
+package fixshelf.fetch;
+
+import java.util.Map;
+import java.util.Optional;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Function;
+
+/// Passwords: from variables of the system, or from the user, who is asked once while the program runs. They are in no
+/// page, in no log, and in no message.
+public final class Secrets {
+    private static final Map<String, String> ANSWERED = new ConcurrentHashMap<>();
+    private static volatile Function<String, Optional<String>> prompt = _ -> Optional.empty();
+
+    private Secrets() {}
+
+    /// How the user is asked for what no variable says; nobody is asked where this was never called.
+    public static void askWith(Function<String, Optional<String>> question) {
+        prompt = question;
+    }
+
+    /// What the user answered for a variable, for as long as the program runs.
+    public static void answer(String variable, String secret) {
+        ANSWERED.put(variable, secret);
+    }
+
+    /// The password that a variable holds, or that the user gives.
+    static Optional<String> find(String variable) {
+        String value = System.getenv(variable);
+        if (value == null) {
+            value = ANSWERED.get(variable);
+        }
+        if (value != null) {
+            return Optional.of(value);
+        }
+        Optional<String> answered = prompt.apply(variable);
+        answered.ifPresent(a -> ANSWERED.put(variable, a));
+        return answered;
+    }
+}

@@ -1,0 +1,348 @@
+package fixshelf.fetch;
+
+import fixshelf.engine.Stop;
+import fixshelf.language.Names;
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Blob;
+import java.sql.Connection;
+import java.sql.DatabaseMetaData;
+import java.sql.DriverManager;
+import java.sql.PreparedStatement;
+import java.sql.ResultSet;
+import java.sql.ResultSetMetaData;
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.util.ArrayList;
+import java.util.HexFormat;
+import java.util.List;
+import java.util.Locale;
+import java.util.Properties;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+import org.postgresql.PGConnection;
+import org.postgresql.copy.CopyOut;
+
+/// The rows of a table, or of a query, of a database server: in one transaction that may only read, with a time-out.
+final class ServerTable {
+    private static final int AT_ONCE = 2_000;
+    private static final int MOST_COLUMNS = 16_384;
+
+    private final ServerAddress address;
+    private final ReadOptions.Form.Server form;
+
+    ServerTable(ServerAddress address, ReadOptions.Form.Server form) {
+        this.address = address;
+        this.form = form;
+    }
+
+    /// Writes the rows into a file, the names of the columns first, and says how many they were.
+    long write(Path to) throws IOException {
+        Properties properties = address.properties(form);
+        try (Connection connection = connect(properties)) {
+            begin(connection);
+            Stop.began(() -> abort(connection));
+            try {
+                return read(connection, to);
+            } finally {
+                Stop.ended();
+                rollBack(connection);
+            }
+        } catch (SQLException e) {
+            Stop.check();
+            throw failed(e);
+        }
+    }
+
+    private Connection connect(Properties properties) throws SQLException {
+        return address.engine().equals("jdbc")
+                ? Drivers.connect(address.jdbc(), properties)
+                : DriverManager.getConnection(address.jdbc(), properties);
+    }
+
+    /// Nothing that a query calls may write, either.
+    private void begin(Connection connection) throws SQLException {
+        connection.setReadOnly(true);
+        connection.setAutoCommit(false);
+        switch (address.engine()) {
+            case "postgresql" -> {
+                run(connection, "SET TRANSACTION READ ONLY");
+                run(connection, "SET statement_timeout = " + form.seconds() * 1000L);
+                run(connection, "SET datestyle = 'ISO, YMD'");
+                run(connection, "SET extra_float_digits = 1");
+            }
+            case "mariadb" -> {
+                run(connection, "SET SESSION TRANSACTION READ ONLY");
+                run(connection, "SET max_statement_time = " + form.seconds());
+                run(connection, "SET SESSION sql_mode = CONCAT(@@sql_mode, ',ANSI_QUOTES')");
+            }
+            default -> {}
+        }
+    }
+
+    private static void run(Connection connection, String statement) throws SQLException {
+        try (Statement run = connection.createStatement()) {
+            run.execute(statement);
+        }
+    }
+
+    private static void rollBack(Connection connection) {
+        try {
+            connection.rollback();
+        } catch (SQLException e) {
+            System.getLogger(ServerTable.class.getName()).log(System.Logger.Level.DEBUG, "not rolled back", e);
+        }
+    }
+
+    private static void abort(Connection connection) {
+        try {
+            connection.abort(Runnable::run);
+        } catch (SQLException e) {
+            System.getLogger(ServerTable.class.getName()).log(System.Logger.Level.DEBUG, "not ended", e);
+        }
+    }
+
+    private long read(Connection connection, Path to) throws SQLException, IOException {
+        String query = query(connection);
+        if (address.engine().equals("postgresql")) {
+            return copied(connection, query, to);
+        }
+        try (PreparedStatement statement = connection.prepareStatement(query)) {
+            statement.setFetchSize(AT_ONCE);
+            if (address.engine().equals("jdbc")) {
+                statement.setQueryTimeout(form.seconds());
+            }
+            try (ResultSet rows = statement.executeQuery();
+                    CopyWriter out = new CopyWriter(to)) {
+                List<String> names = names(rows.getMetaData());
+                out.row(names);
+                List<@Nullable String> cells = new ArrayList<>();
+                while (rows.next()) {
+                    Stop.check();
+                    cells.clear();
+                    for (int i = 1; i <= names.size(); i++) {
+                        cells.add(text(rows, i));
+                    }
+                    out.row(cells);
+                }
+                return out.rows();
+            }
+        }
+    }
+
+    private List<String> names(ResultSetMetaData meta) throws SQLException {
+        List<String> names = new ArrayList<>();
+        for (int i = 1; i <= meta.getColumnCount(); i++) {
+            names.add(meta.getColumnLabel(i));
+        }
+        if (names.size() > MOST_COLUMNS) {
+            throw problem(
+                    Code.FILE_BROKEN,
+                    "It has more than 16,384 columns, which is no table that is worked with here.",
+                    "Name a part of them in a query.");
+        }
+        return names;
+    }
+
+    /// The server itself writes all values as text, which is several times as fast. The query is
+    /// prepared before, as that takes one statement only: behind a query that ends early, more
+    /// could follow here.
+    private long copied(Connection connection, String query, Path to) throws SQLException, IOException {
+        List<String> names;
+        List<String> texts = new ArrayList<>();
+        try (PreparedStatement prepared =
+                connection.prepareStatement("SELECT * FROM (\n" + query + "\n) AS fix_shelf LIMIT 0")) {
+            try (ResultSet none = prepared.executeQuery()) {
+                names = names(none.getMetaData());
+                for (int i = 0; i < names.size(); i++) {
+                    texts.add(asText("c" + i, none.getMetaData().getColumnTypeName(i + 1)));
+                }
+            }
+        }
+        String columns = IntStream.range(0, names.size()).mapToObj(i -> "c" + i).collect(Collectors.joining(", "));
+        String nulls = names.size() == 1 ? ", NULL U&'\\FDD1'" : "";
+        String copy = "COPY (SELECT " + String.join(", ", texts) + " FROM (\n" + query + "\n) AS fix_shelf(" + columns
+                + ")) TO STDOUT (FORMAT csv, ENCODING 'UTF8', FORCE_QUOTE *" + nulls + ")";
+        try (CopyWriter heading = new CopyWriter(to)) {
+            heading.row(names);
+        }
+        CopyOut out = connection.unwrap(PGConnection.class).getCopyAPI().copyOut(copy);
+        try (var file = Files.newOutputStream(to, java.nio.file.StandardOpenOption.APPEND);
+                var buffered = new java.io.BufferedOutputStream(file, 1 << 16)) {
+            for (byte[] row = out.readFromCopy(); row != null; row = out.readFromCopy()) {
+                buffered.write(row);
+                Stop.check();
+            }
+            return out.getHandledRowCount();
+        } finally {
+            if (out.isActive()) {
+                out.cancelCopy();
+            }
+        }
+    }
+
+    /// Floating-point numbers with all their digits and no power of ten, bytes as hexadecimal digits.
+    private static String asText(String column, String type) {
+        return switch (type) {
+            case "float4", "float8" ->
+                "CASE WHEN " + column + "::text LIKE '%e%' THEN " + column + "::text::numeric::text ELSE " + column
+                        + "::text END";
+            case "bytea" -> "encode(" + column + ", 'hex')";
+            default -> column + "::text";
+        };
+    }
+
+    private static @Nullable String text(ResultSet rows, int column) throws SQLException {
+        Object value = rows.getObject(column);
+        return switch (value) {
+            // A day that never was, such as 0000-00-00, is no object of any kind, but it stands there.
+            case null -> rows.getString(column);
+            case byte[] bytes -> HexFormat.of().formatHex(bytes);
+            case Blob blob -> HexFormat.of().formatHex(blob.getBytes(1, Math.toIntExact(blob.length())));
+            case Double number when Double.isFinite(number) -> digits(BigDecimal.valueOf(number));
+            case Float number when Float.isFinite(number) -> digits(new BigDecimal(number.toString()));
+            case BigDecimal number -> number.toPlainString();
+            case Boolean flag -> flag.toString();
+            case java.sql.Timestamp _ -> rows.getString(column).replaceFirst("\\.0+$", "");
+            default -> rows.getString(column);
+        };
+    }
+
+    private static String digits(BigDecimal number) {
+        return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
+    }
+
+    private String query(Connection connection) throws SQLException {
+        if (!form.query().isEmpty()) {
+            return form.query().replaceFirst(";\\s*$", "");
+        }
+        DatabaseMetaData meta = connection.getMetaData();
+        List<Table> tables = tables(connection, meta);
+        if (form.table().isEmpty() && tables.size() != 1) {
+            throw problem(
+                    Code.NO_SUCH,
+                    tables.isEmpty()
+                            ? "There is no table in it."
+                            : "There are " + tables.size() + " tables in it, and none of them is named.",
+                    tables.isEmpty()
+                            ? "Look at the name of the database."
+                            : "Write `table:` and one of " + listed(tables) + ".");
+        }
+        Table table = form.table().isEmpty() ? tables.getFirst() : find(tables);
+        String quote = address.engine().equals("jdbc")
+                ? meta.getIdentifierQuoteString().strip()
+                : "\"";
+        return "SELECT * FROM " + table.quoted(quote);
+    }
+
+    /// @param schema empty where there is only one, or where it need not be said
+    private record Table(String schema, String name) {
+        String shown() {
+            return schema.isEmpty() ? name : schema + "." + name;
+        }
+
+        String quoted(String quote) {
+            String whole = quote + name.replace(quote, quote + quote) + quote;
+            return schema.isEmpty() ? whole : quote + schema.replace(quote, quote + quote) + quote + "." + whole;
+        }
+
+        boolean is(String wanted) {
+            return wanted.equals(shown()) || wanted.equals(name);
+        }
+
+        boolean isNearly(String wanted) {
+            return wanted.equalsIgnoreCase(shown()) || wanted.equalsIgnoreCase(name);
+        }
+    }
+
+    private Table find(List<Table> tables) {
+        String wanted = form.table();
+        return tables.stream()
+                .filter(t -> t.is(wanted))
+                .findFirst()
+                .or(() -> tables.stream().filter(t -> t.isNearly(wanted)).findFirst())
+                .orElseThrow(() -> problem(
+                        Code.NO_SUCH,
+                        "There is no table " + wanted + " in it.",
+                        Names.suggest(
+                                wanted,
+                                tables.stream().map(Table::shown).toList(),
+                                tables.isEmpty() ? "Look at your rights." : "Its tables: " + listed(tables) + ".")));
+    }
+
+    private List<Table> tables(Connection connection, DatabaseMetaData meta) throws SQLException {
+        boolean schemas = !address.engine().equals("mariadb");
+        List<Table> tables = new ArrayList<>();
+        try (ResultSet found = meta.getTables(
+                connection.getCatalog(),
+                null,
+                "%",
+                address.engine().equals("jdbc")
+                        ? new String[] {"TABLE", "VIEW", "BASE TABLE"}
+                        : new String[] {
+                            "TABLE", "VIEW", "MATERIALIZED VIEW", "PARTITIONED TABLE", "FOREIGN TABLE", "BASE TABLE"
+                        })) {
+            while (found.next()) {
+                String schema = schemas && found.getString("TABLE_SCHEM") != null ? found.getString("TABLE_SCHEM") : "";
+                boolean ofServer =
+                        schema.toLowerCase(Locale.ROOT).matches("information_schema|pg_catalog|pg_toast.*|sys");
+                if (!ofServer) {
+                    tables.add(new Table(schema.equals("public") ? "" : schema, found.getString("TABLE_NAME")));
+                }
+            }
+        }
+        return tables;
+    }
+
+    private static String listed(List<Table> tables) {
+        return tables.stream().limit(20).map(Table::shown).collect(Collectors.joining(", "))
+                + (tables.size() > 20 ? ", …" : "");
+    }
+
+    private ProblemException problem(Code code, String what, String todo) {
+        return new ProblemException(Problem.about(code, address.shown(), address.shown() + ": " + what, todo));
+    }
+
+    private ProblemException failed(SQLException e) {
+        String said =
+                String.valueOf(e.getMessage()).lines().findFirst().orElse("").strip();
+        String state = String.valueOf(e.getSQLState());
+        boolean late = state.equals("57014")
+                || state.equals("70100")
+                || e.getErrorCode() == 1969
+                || e instanceof java.sql.SQLTimeoutException;
+        if (late) {
+            return problem(
+                    Code.ENGINE_FAILED,
+                    "The query took longer than " + form.seconds() + " seconds and was ended.",
+                    "Ask for less, or write `seconds:` and a greater number.");
+        }
+        if (state.startsWith("28")) {
+            return problem(
+                    Code.NO_PASSWORD,
+                    "The server does not let " + (form.user().isEmpty() ? "this user" : form.user()) + " in.",
+                    "Look at `user` and at the variable that `password_from` names.");
+        }
+        if (state.startsWith("08") || state.equals("null")) {
+            return problem(
+                    Code.FILE_MISSING,
+                    "The server does not answer, or ended the connection: " + said + ".",
+                    "Look whether it runs and can be reached from here, then try again; nothing was kept.");
+        }
+        if (state.equals("25006")) {
+            return problem(Code.NO_SUCH, "The query would write, and only reading is allowed.", "Write one SELECT.");
+        }
+        return problem(
+                Code.NO_SUCH,
+                "The server refuses the query: " + said + ".",
+                form.query().isEmpty() ? "Look at your rights to the table." : "Mend the query; it is one SELECT.");
+    }
+}

@@ -1,0 +1,357 @@
+package fixshelf.fetch;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import fixshelf.engine.Engines;
+import fixshelf.engine.FixEngine;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import fixshelf.source.SourceFile;
+import fixshelf.work.Datasets;
+import fixshelf.work.JobRun;
+import fixshelf.work.PlannedJob;
+import fixshelf.work.Preview;
+import java.net.ServerSocket;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.sql.Connection;
+import java.sql.Statement;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.MethodSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/// Tables of database servers, on real ones: every value as text, what is missing told from what is empty, and no
+/// connection that the user has not allowed.
+class ServersTest {
+    private static final Pattern ADDRESS =
+            Pattern.compile("jdbc:[a-z]+://([^/]+)/([^?]+)\\?.*user=([^&]+)&password=(.*)");
+
+    @TempDir
+    Path folder;
+
+    /// @param place what has to be allowed
+    record Server(FixEngine engine, String read, String user, String password, String place) {
+        static Server of(String language) throws Exception {
+            FixEngine engine = Engines.of(language);
+            Engines.assumeHere(engine);
+            Matcher found = ADDRESS.matcher(Engines.address(engine));
+            assertThat(found.matches()).isTrue();
+            return new Server(
+                    engine,
+                    language + "://" + found.group(1) + "/" + found.group(2),
+                    found.group(3),
+                    found.group(4),
+                    found.group(1));
+        }
+
+        void run(String... statements) throws Exception {
+            try (Connection connection = Engines.connection(engine);
+                    Statement statement = connection.createStatement()) {
+                for (String each : statements) {
+                    statement.execute(each);
+                }
+            }
+        }
+    }
+
+    @BeforeEach
+    void write() throws Exception {
+        Files.writeString(folder.resolve("shelf.yaml"), "shelf: Servers\n");
+        Files.createDirectories(folder.resolve("datasets"));
+        Copies.forget();
+    }
+
+    @AfterEach
+    void takeBack() throws Exception {
+        for (String place : Consent.of(folder)) {
+            Consent.takeBack(folder, place);
+        }
+    }
+
+    private Shelf shelf(Server server, String... fields) throws Exception {
+        Secrets.answer("ROOM_PASSWORD", server.password());
+        Consent.keep(folder, server.place());
+        return page(
+                "kind: " + server.engine().language().id(),
+                "read: \"" + server.read() + "\"",
+                "user: " + server.user(),
+                "password_from: ROOM_PASSWORD",
+                String.join("\n", fields));
+    }
+
+    private Shelf page(String... fields) throws Exception {
+        Files.writeString(
+                folder.resolve("datasets/visits.yaml"), "dataset: visits\n" + String.join("\n", fields) + "\n");
+        return ShelfReader.read(folder).get();
+    }
+
+    private static Outcome<SourceFile> open(Shelf shelf) {
+        assertThat(shelf.problems()).isEmpty();
+        return Datasets.open(shelf, "visits");
+    }
+
+    private static String rows(Outcome<SourceFile> source) {
+        assertThat(source.problems()).isEmpty();
+        try (Preview preview = Preview.open(source.get()).get()) {
+            return preview.firstRows(99).stream().map(r -> String.join("|", r)).collect(Collectors.joining("\n"));
+        }
+    }
+
+    /// Statements that make the table, and its rows as they are read.
+    static Stream<Map.Entry<String, List<String>>> tables() {
+        return Stream.of(Map.entry("postgresql", List.of("""
+                        CREATE TABLE "Odd visits" (id int, item text, cost numeric(9,2), at timestamp, ok boolean, raw bytea,
+                            f double precision, "d, x" date)""", """
+                        INSERT INTO "Odd visits" VALUES
+                            (1, 'lamp', 12.50, '2026-03-01 18:00:00', true, '\\x00ff', 0.1, '2026-03-01'),
+                            (2, '', NULL, '2026-03-01 18:00:00.123456', false, NULL, 1e20, '0044-03-15 BC'),
+                            (3, E'a,"b"\\nc', 0, NULL, NULL, '', 'NaN', NULL), (4, '\\N', -1, NULL, NULL, NULL, 1e-7, NULL)""", """
+                        id|item|cost|at|ok|raw|f|d, x
+                        1|lamp|12.50|2026-03-01 18:00:00|true|00ff|0.1|2026-03-01
+                        2||∅|2026-03-01 18:00:00.123456|false|∅|100000000000000000000|0044-03-15 BC
+                        3|a,"b"¶c|0.00|∅|∅||NaN|∅
+                        4|\\N|-1.00|∅|∅|∅|0.0000001|∅""")), Map.entry("mariadb", List.of("""
+                        CREATE TABLE `Odd visits` (id int, item text, cost decimal(9,2), at datetime(6), ok boolean, raw blob,
+                            f double, `d, x` date)""", """
+                        INSERT IGNORE INTO `Odd visits` VALUES
+                            (1, 'lamp', 12.50, '2026-03-01 18:00:00', true, x'00ff', 0.1, '2026-03-01'),
+                            (2, '', NULL, '2026-03-01 18:00:00.123456', false, NULL, 1e20, '0000-00-00'),
+                            (3, 'a,"b"\\nc', 0, NULL, NULL, '', -0.0, NULL), (4, '\\\\N', -1, NULL, NULL, NULL, 1e-7, NULL)""", """
+                        id|item|cost|at|ok|raw|f|d, x
+                        1|lamp|12.50|2026-03-01 18:00:00|1|00ff|0.1|2026-03-01
+                        2||∅|2026-03-01 18:00:00.123456|0|∅|100000000000000000000|0000-00-00
+                        3|a,"b"¶c|0.00|∅|∅||0|∅
+                        4|\\N|-1.00|∅|∅|∅|0.0000001|∅""")));
+    }
+
+    @ParameterizedTest
+    @MethodSource("tables")
+    void everyValueIsReadAsItStands(Map.Entry<String, List<String>> made) throws Exception {
+        Server server = Server.of(made.getKey());
+        String table = made.getKey().equals("mariadb") ? "`Odd visits`" : "\"Odd visits\"";
+        server.run(
+                "DROP TABLE IF EXISTS " + table,
+                made.getValue().get(0),
+                made.getValue().get(1));
+        Outcome<SourceFile> source = open(shelf(server, "table: odd VISITS"));
+        String names = source.get().columns().stream().map(c -> c.name()).collect(Collectors.joining("|"));
+        assertThat(names + "\n" + rows(source)).isEqualTo(made.getValue().get(2));
+        // One column, whose rows may be missing: none of them is a blank line that is lost.
+        Shelf one = shelf(server, "query: 'SELECT item FROM " + table + " WHERE id < 3 UNION ALL SELECT NULL;'");
+        assertThat(rows(open(one))).isEqualTo("lamp\n\n∅");
+        server.run("DROP TABLE " + table);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"postgresql", "mariadb"})
+    void aCopyIsKeptAsLongAsItsPageSays(String language) throws Exception {
+        Server server = Server.of(language);
+        server.run("DROP TABLE IF EXISTS kept", "CREATE TABLE kept (x int)", "INSERT INTO kept VALUES (1)");
+        Shelf kept = shelf(server, "table: kept", "keep: 2 hours");
+        assertThat(rows(open(kept))).isEqualTo("1");
+        server.run("INSERT INTO kept VALUES (2)");
+        Copies.forget();
+        assertThat(rows(open(kept))).isEqualTo("1");
+        assertThat(open(kept).get().notes(java.util.Optional.empty()).getFirst())
+                .startsWith("Table kept of ")
+                .endsWith(", read just now.");
+        Shelf live = shelf(server, "table: kept");
+        assertThat(rows(open(live))).isEqualTo("1\n2");
+        server.run("INSERT INTO kept VALUES (3)");
+        // As often as the lines of a job are looked at; a run and an opening of the shelf ask anew.
+        assertThat(rows(open(live))).isEqualTo("1\n2");
+        Copies.forget();
+        assertThat(rows(open(live))).isEqualTo("1\n2\n3");
+        server.run("DROP TABLE kept");
+        Copies.forget();
+        Outcome<SourceFile> gone = open(live);
+        assertThat(gone.problems()).singleElement().satisfies(p -> assertThat(p.what())
+                .contains("no table kept"));
+        try (Stream<Path> copies = Files.list(folder.resolve(".fixshelf/copies"))) {
+            assertThat(copies.map(f -> f.getFileName().toString())).noneMatch(f -> f.endsWith(".new"));
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = "=>",
+            value = {
+                "table: nothing => NO_SUCH => no table nothing",
+                "table: asket => NO_SUCH => asked",
+                "query: SELECT no_such FROM asked => NO_SUCH => no_such",
+                "query: DELETE FROM asked => NO_SUCH => ",
+                "query: 'SELECT 1 AS a) AS b; DELETE FROM asked; --' => NO_SUCH => ",
+                "query: 'SELECT 1; SELECT 2' => NO_SUCH => ",
+                "query: 'SELECT (1' => NO_SUCH => ",
+                "user: nobody_here => NO_PASSWORD => nobody_here",
+            })
+    void whatTheServerRefusesIsNamed(String field, Code code, String named) throws Exception {
+        for (String language : List.of("postgresql", "mariadb")) {
+            Server server = Server.of(language);
+            server.run("DROP TABLE IF EXISTS asked", "CREATE TABLE asked (x int)", "INSERT INTO asked VALUES (1)");
+            Shelf shelf = field.startsWith("user")
+                    ? page(
+                            "kind: " + language,
+                            "read: \"" + server.read() + "\"",
+                            field,
+                            "password_from: ROOM_PASSWORD",
+                            "table: asked")
+                    : shelf(server, field);
+            Consent.keep(folder, server.place());
+            Outcome<SourceFile> source = open(shelf);
+            assertThat(source.isPresent()).as(language).isFalse();
+            Problem problem = source.problems().getFirst();
+            assertThat(problem.code()).as(language + ": " + problem).isEqualTo(code);
+            assertThat(problem.what() + problem.todo()).contains(named == null ? "" : named);
+            assertThat(problem.what()).doesNotContain(server.password()).doesNotContain("\n");
+            assertThat(rows(open(shelf(server, "query: SELECT count(*) AS n FROM asked"))))
+                    .isEqualTo("1");
+            server.run("DROP TABLE asked");
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"postgresql", "mariadb"})
+    void aQueryThatTakesTooLongIsEnded(String language) throws Exception {
+        Server server = Server.of(language);
+        String sleep = language.equals("mariadb") ? "SELECT sleep(20) AS x" : "SELECT pg_sleep(20)::text AS x";
+        Outcome<SourceFile> source = open(shelf(server, "seconds: 1", "query: " + sleep));
+        assertThat(source.problems()).singleElement().satisfies(p -> assertThat(p.what())
+                .contains("longer than 1 seconds"));
+    }
+
+    @Test
+    void nothingIsReadFromAPlaceThatIsNotAllowed() throws Exception {
+        try (ServerSocket listening = new ServerSocket(0)) {
+            String place = "127.0.0.1:" + listening.getLocalPort();
+            Shelf shelf = page("kind: postgresql", "read: postgresql://" + place + "/rooms", "table: x");
+            assertThat(open(shelf).problems()).singleElement().satisfies(p -> {
+                assertThat(p.code()).isEqualTo(Code.NOT_ALLOWED);
+                assertThat(p.todo()).contains("fixshelf allow --read " + place);
+            });
+            assertThat(Datasets.asked(shelf)).containsExactly(place);
+            listening.setSoTimeout(50);
+            assertThat(org.assertj.core.api.Assertions.catchThrowable(listening::accept))
+                    .as("nobody connected")
+                    .isInstanceOf(java.net.SocketTimeoutException.class);
+        }
+    }
+
+    @Test
+    void aFileOutsideOfTheShelfIsAskedForOnce(@TempDir Path other) throws Exception {
+        Files.writeString(other.resolve("a.csv"), "x\n1\n");
+        Files.createDirectories(folder.resolve("data"));
+        Files.createSymbolicLink(folder.resolve("data/link.csv"), other.resolve("a.csv"));
+        for (String path :
+                List.of(other.resolve("a.csv").toString(), "../" + other.getFileName() + "/a.csv", "data/link.csv")) {
+            Shelf shelf = page("read: \"" + path + "\"");
+            assertThat(open(shelf).problems()).singleElement().satisfies(p -> assertThat(p.code())
+                    .isEqualTo(Code.NOT_ALLOWED));
+            Consent.keep(folder, other.toString());
+            assertThat(rows(open(shelf))).isEqualTo("1");
+            Consent.takeBack(folder, other.toString());
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "postgresql; postgresql://h/db?socketFactory=x; no address",
+                "postgresql; postgresql://h:5432; no address",
+                "postgresql; mariadb://h/db; no address",
+                "postgresql; postgresql://u:secret@h/db; password in an address",
+                "mariadb; mariadb://h/db?password=secret; password in an address",
+                "jdbc; jdbc:postgresql://h/db; belongs to kind postgresql",
+                "jdbc; jdbc:nowhere:x; no driver",
+                "jdbc; nowhere:x; no address of a driver"
+            })
+    void anAddressIsOnlyNames(String kind, String address, String what) throws Exception {
+        Shelf shelf = page("kind: " + kind, "read: \"" + address + "\"", "table: x");
+        Consent.forNow("jdbc:nowhere:x");
+        assertThat(open(shelf).problems())
+                .singleElement()
+                .satisfies(p -> assertThat(p.what()).contains(what).doesNotContain("secret"));
+    }
+
+    @Test
+    void aServerThatIsAwayIsNamed() throws Exception {
+        int port;
+        try (ServerSocket free = new ServerSocket(0)) {
+            port = free.getLocalPort();
+        }
+        for (String kind : List.of("postgresql", "mariadb")) {
+            Consent.keep(folder, "127.0.0.1:" + port);
+            Shelf shelf = page("kind: " + kind, "read: " + kind + "://127.0.0.1:" + port + "/rooms", "table: x");
+            assertThat(open(shelf).problems()).singleElement().satisfies(p -> assertThat(p.what())
+                    .contains("rooms at 127.0.0.1:" + port)
+                    .contains("does not answer"));
+        }
+    }
+
+    @Test
+    void aJobReadsAServerAndATableThatIsTypedIn() throws Exception {
+        Server server = Server.of("postgresql");
+        server.run(
+                "DROP TABLE IF EXISTS lines",
+                "CREATE TABLE lines (part text, n int)",
+                "INSERT INTO lines VALUES ('AQ', 2), ('ZZ', 1)");
+        shelf(server, "table: lines");
+        Files.writeString(folder.resolve("datasets/rates.yaml"), """
+                dataset: rates
+                columns: {part: text, rate: "decimal(9,2)"}
+                values: [[AQ, 4.20], [BQ, ∅], ["", 3]]
+                """);
+        Files.createDirectories(folder.resolve("jobs"));
+        Files.writeString(folder.resolve("jobs/rated.yaml"), """
+                format: 2
+                job: rated
+                lines:
+                  - read: visits
+                  - bring_in: [rate]
+                    from: rates
+                    matching: {part: part}
+                outputs:
+                  - write: out/rated.csv
+                """);
+        Shelf shelf = ShelfReader.read(folder).get();
+        assertThat(shelf.problems()).isEmpty();
+        PlannedJob job = PlannedJob.plan(shelf, shelf.job("rated").orElseThrow(), Map.of())
+                .get();
+        assertThat(JobRun.run(job, JobRun.Watcher.NONE).problems()).isEmpty();
+        assertThat(folder.resolve("out/rated.csv")).hasContent("part,n,rate\nAQ,2,4.20\nZZ,1,\n");
+        server.run("DROP TABLE lines");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = "=>",
+            value = {
+                "columns: [a] => needs columns and values",
+                "columns: [a, A] & values: [[1, 2]] => two columns A",
+                "columns: [a, b] & values: [[1]] => Row 1 has 1 value, and there are 2 columns",
+                "columns: {a: integer} & values: [[1], [x]] => Row 2, a: x is no integer",
+                "columns: {a: date} & values: [[2026-02-30]] => Row 1, a: 2026-02-30 is no date",
+                "columns: {a: 'decimal(4,1)'} & values: [[1.25], [∅]] => Row 1, a: 1.25 is no decimal(4,1)",
+                "columns: {a: colour} & values: [[x]] => no type colour",
+                "columns: [a] & values: [[x]] & encoding: utf-8 => has no encoding",
+            })
+    void whatIsTypedWrongIsNamed(String fields, String what) throws Exception {
+        Shelf shelf = page("kind: typed", fields.replace(" & ", "\n"));
+        assertThat(shelf.problems().stream().map(Problem::what)).anyMatch(p -> p.contains(what));
+    }
+}
