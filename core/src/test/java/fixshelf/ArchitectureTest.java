@@ -23,6 +23,7 @@ class ArchitectureTest {
             "engine",
             "source",
             "fetch",
+            "output",
             "check",
             "export",
             "work",

@@ -9,6 +9,7 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -17,7 +18,8 @@ import picocli.CommandLine.Parameters;
         name = "allow",
         mixinStandardHelpOptions = true,
         description = {
-            "Let jobs write into a folder outside their shelf; with --read, let this shelf read there.",
+            "Let jobs write into a folder outside their shelf; with --read, let this shelf read there; with --write, let its"
+                    + " jobs write to a database server.",
             "Places are remembered for you, outside every shelf; a shelf cannot allow anything itself. Without a place,"
                     + " those that are allowed are listed, and with --read those that the shelf asks for. The variable"
                     + " FIXSHELF_ALLOW names more."
@@ -32,13 +34,16 @@ final class AllowCommand extends ShelfOption {
     @Option(names = "--read", description = "Let this shelf read there: files of a folder, or a host.")
     boolean read;
 
+    @Option(names = "--write", description = "Let jobs of this shelf write to a database server: a host.")
+    boolean write;
+
     @Option(names = "--take-back", description = "Do not let it any more.")
     boolean takeBack;
 
     @Override
     public Integer call() throws IOException {
-        if (read) {
-            return onShelf(this::reading);
+        if (read || write) {
+            return onShelf(this::ofShelf);
         }
         if (place.isEmpty()) {
             OutputPlace.allowed().forEach(out()::println);
@@ -59,11 +64,12 @@ final class AllowCommand extends ShelfOption {
         return Output.FINE;
     }
 
-    private int reading(Shelf shelf) {
+    private int ofShelf(Shelf shelf) {
         try {
             if (place.isEmpty()) {
                 List<String> given = Consent.of(shelf.root());
-                given.forEach(p -> out().println("allowed: " + p));
+                given.forEach(p -> out().println((p.startsWith("> ") ? "allowed to write to: " : "allowed: ")
+                        + p.replaceFirst("^> ", "")));
                 List<String> asked = Datasets.asked(shelf);
                 asked.forEach(p -> out().println("asked for: " + p));
                 if (given.isEmpty() && asked.isEmpty()) {
@@ -71,7 +77,10 @@ final class AllowCommand extends ShelfOption {
                 }
             } else if (takeBack) {
                 Consent.takeBack(shelf.root(), place);
-                out().println("This shelf no longer reads from " + place + ".");
+                out().println("This shelf no longer reads from " + place + ", and its jobs do not write to it.");
+            } else if (write) {
+                Consent.keep(shelf.root(), new Consent.Place(place.toLowerCase(Locale.ROOT)).toWrite());
+                out().println("Jobs of this shelf may write to " + place + ".");
             } else {
                 Consent.keep(shelf.root(), place);
                 out().println("This shelf may read from " + place + ".");

@@ -59,6 +59,7 @@ final class RunCommand extends JobOption {
                     .put("millis", report.millis());
             Effects.json(node, report.effects());
             report.files().forEach(f -> node.withArray("files").add(f.toString()));
+            report.tables().forEach(t -> node.withArray("tables").add(t));
             report.careful().ifPresent(c -> {
                 node.put("rows_left_out", c.badCount());
                 c.notes().forEach(node.putArray("notes")::add);
@@ -75,7 +76,8 @@ final class RunCommand extends JobOption {
         });
         report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows(f))
                 + (report.rows(f) == 1 ? " row" : " rows")));
-        if (report.files().isEmpty()) {
+        report.tables().forEach(t -> out().println("  →  " + t));
+        if (report.files().isEmpty() && report.tables().isEmpty()) {
             out().println("The job names no output; nothing was written.");
         }
         out().println("     " + report.millis() + " ms");

@@ -20,6 +20,7 @@ import java.util.stream.Stream;
 /// shelf, which folders and which hosts; that is kept for the user, outside of every shelf, and no page can say it.
 public final class Consent {
     private static final String KEPT = "allowed-sources";
+    private static final String WRITTEN = "> ";
     private static final Set<String> FOR_NOW = new CopyOnWriteArraySet<>();
 
     private Consent() {}
@@ -27,7 +28,21 @@ public final class Consent {
     /// A place that a shelf asks for: a folder, or a host with its port.
     ///
     /// @param name as the user sees and writes it
-    public record Place(String name) {
+    public record Place(String name, boolean written) {
+        public Place(String name) {
+            this(name, false);
+        }
+
+        /// The same place, to be written to.
+        public Place toWrite() {
+            return new Place(name, true);
+        }
+
+        /// As it is kept: what is written to is told apart by a sign.
+        private String kept() {
+            return written ? WRITTEN + name : name;
+        }
+
         /// The folder of a file; empty where that is inside of the shelf.
         public static Optional<Place> of(Path shelf, Path file) {
             Path real = real(file);
@@ -41,8 +56,8 @@ public final class Consent {
         }
 
         private boolean isIn(String allowed) {
-            if (allowed.equals(name)) {
-                return true;
+            if (allowed.equals(kept()) || written) {
+                return allowed.equals(kept());
             }
             boolean folder = isFolder();
             boolean other = isPath(allowed);
@@ -61,7 +76,7 @@ public final class Consent {
 
     /// Whether the user allowed it, for this shelf or for now.
     public static boolean isGiven(Path shelf, Place place) {
-        return FOR_NOW.stream().anyMatch(place::isIn)
+        return FOR_NOW.stream().anyMatch(n -> n.equals(place.name()) || place.isIn(n))
                 || kept().stream().anyMatch(k -> k.shelf().equals(real(shelf).toString()) && place.isIn(k.place()))
                 || fromSystem().anyMatch(place::isIn);
     }
@@ -77,6 +92,14 @@ public final class Consent {
     public static Optional<Problem> objection(Path shelf, Place place) {
         if (isGiven(shelf, place)) {
             return Optional.empty();
+        }
+        if (place.written()) {
+            return Optional.of(Problem.about(
+                    Code.NOT_ALLOWED,
+                    place.name(),
+                    "This shelf wants to write to " + place.name() + ", which you have not allowed.",
+                    "If you want that: fixshelf allow --write " + place.name() + ", or --allow " + place.name()
+                            + " for this once."));
         }
         String what = place.isFolder() ? "a file outside of its folder, in " : "something from ";
         return Optional.of(Problem.about(
@@ -101,8 +124,13 @@ public final class Consent {
 
     /// Remembers that a shelf may read from a place.
     public static void keep(Path shelf, String place) throws IOException {
+        keep(shelf, new Place(plain(place)));
+    }
+
+    /// Remembers that a shelf may read from a place, or write to it.
+    public static void keep(Path shelf, Place place) throws IOException {
         Set<String> lines = new TreeSet<>(lines());
-        lines.add(new Kept(real(shelf).toString(), plain(place)).line());
+        lines.add(new Kept(real(shelf).toString(), place.kept()).line());
         write(lines);
     }
 
@@ -110,10 +138,11 @@ public final class Consent {
     public static void takeBack(Path shelf, String place) throws IOException {
         Set<String> lines = new TreeSet<>(lines());
         lines.remove(new Kept(real(shelf).toString(), plain(place)).line());
+        lines.remove(new Kept(real(shelf).toString(), WRITTEN + plain(place)).line());
         write(lines);
     }
 
-    /// The places that a shelf may read from.
+    /// The places that a shelf may read from; those that it may write to begin with a sign.
     public static List<String> of(Path shelf) {
         return kept().stream()
                 .filter(k -> k.shelf().equals(real(shelf).toString()))

@@ -1,11 +1,14 @@
 package fixshelf.fetch;
 
-import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -18,14 +21,15 @@ import java.util.regex.Pattern;
 /// @param jdbc as the driver takes it
 /// @param shown as messages and pages name it
 /// @param place what the user is asked to allow
-record ServerAddress(String engine, String jdbc, String shown, Consent.Place place) {
+public record ServerAddress(String engine, String jdbc, String shown, Consent.Place place) {
     private static final Map<String, Integer> PORTS = Map.of("postgresql", 5432, "mariadb", 3306);
     private static final Pattern PLAIN = Pattern.compile(
             "([a-z]+)://(\\[[0-9A-Fa-f:.]+]|[\\p{L}\\p{N}._-]+)(?::([0-9]{1,5}))?/([\\p{L}\\p{N}_$.-]+)");
     private static final Pattern HOST = Pattern.compile("//([^/;?,:@]+)(?::([0-9]{1,5}))?");
     private static final Pattern SECRET = Pattern.compile("(?i)(password|passwd|pwd)\\s*=|//[^/@]*:[^/@]*@");
 
-    static ServerAddress of(String written, String engine) {
+    /// Reads an address as it is written; a problem is a [ProblemException].
+    public static ServerAddress of(String written, String engine) {
         if (SECRET.matcher(written).find()) {
             throw new ProblemException(Problem.about(
                     Code.BAD_FIELD,
@@ -78,26 +82,31 @@ record ServerAddress(String engine, String jdbc, String shown, Consent.Place pla
         return new ServerAddress("jdbc", address, shown, new Consent.Place(address));
     }
 
+    /// A connection that may write; the user allowed that before.
+    public Connection connectToWrite(String user, String passwordFrom) throws SQLException {
+        return DriverManager.getConnection(jdbc, properties(user, passwordFrom, false));
+    }
+
     /// What the driver is told beside the address.
-    Properties properties(ReadOptions.Form.Server form) {
+    Properties properties(String user, String passwordFrom, boolean onlyReading) {
         Properties properties = new Properties();
-        if (!form.user().isEmpty()) {
-            properties.setProperty("user", form.user());
+        if (!user.isEmpty()) {
+            properties.setProperty("user", user);
         }
-        if (!form.passwordFrom().isEmpty()) {
+        if (!passwordFrom.isEmpty()) {
             properties.setProperty(
                     "password",
-                    Secrets.find(form.passwordFrom())
+                    Secrets.find(passwordFrom)
                             .orElseThrow(() -> new ProblemException(Problem.about(
                                     Code.NO_PASSWORD,
-                                    form.passwordFrom(),
-                                    "There is no password for " + shown + ": the variable " + form.passwordFrom()
+                                    passwordFrom,
+                                    "There is no password for " + shown + ": the variable " + passwordFrom
                                             + " of the system is not set.",
                                     "Set it before Fix Shelf is started; it never stands in a page."))));
         }
         switch (engine) {
             case "postgresql" -> {
-                properties.setProperty("readOnly", "true");
+                properties.setProperty("readOnly", String.valueOf(onlyReading));
                 properties.setProperty("connectTimeout", "15");
                 properties.setProperty("ApplicationName", "Fix Shelf");
                 properties.setProperty("tcpKeepAlive", "true");
@@ -113,5 +122,24 @@ record ServerAddress(String engine, String jdbc, String shown, Consent.Place pla
             default -> {}
         }
         return properties;
+    }
+
+    /// Why a server does not let a connection be, where that is the reason.
+    public static Optional<Problem> refusal(SQLException e) {
+        String state = String.valueOf(e.getSQLState());
+        if (state.startsWith("28")) {
+            return Optional.of(Problem.about(
+                    Code.NO_PASSWORD,
+                    "server",
+                    "The server does not let this user in.",
+                    "Look at `user` and at the variable that `password_from` names."));
+        }
+        return state.startsWith("08")
+                ? Optional.of(Problem.about(
+                        Code.FILE_MISSING,
+                        "server",
+                        "The server does not answer, or ended the connection.",
+                        "Look whether it runs and can be reached from here, then try again; nothing was kept."))
+                : Optional.empty();
     }
 }

@@ -46,7 +46,7 @@ final class ServerTable {
 
     /// Writes the rows into a file, the names of the columns first, and says how many they were.
     long write(Path to) throws IOException {
-        Properties properties = address.properties(form);
+        Properties properties = address.properties(form.user(), form.passwordFrom(), true);
         try (Connection connection = connect(properties)) {
             begin(connection);
             Stop.began(() -> abort(connection));

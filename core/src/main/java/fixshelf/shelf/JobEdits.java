@@ -5,6 +5,8 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Span;
 import fixshelf.shelf.JobPage.Output;
 import fixshelf.shelf.JobPage.PlacedLine;
+import java.util.Map;
+import java.util.LinkedHashMap;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -150,6 +152,14 @@ public final class JobEdits {
                     .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line())
                             + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}\n")
                     .orElse("");
+            // What says which table it is stays, as long as the place is the same.
+            if (page.outputs().get(index).path().equals(output.path())) {
+                replace += page.outputs()
+                        .get(index)
+                        .table()
+                        .map(t -> tableFields(t, indent))
+                        .orElse("");
+            }
             return splice(page, entrySpan(page, old), indent + "- " + entry + replace);
         }
         String added = "  - " + entry + (output.replace() ? "    replace: true\n" : "");
@@ -162,6 +172,42 @@ public final class JobEdits {
             return text.replaceFirst("(^|\\n)outputs:[^\\n]*(\\n|$)", "$1outputs:\n" + Matcher.quoteReplacement(added));
         }
         return text + (text.endsWith("\n") ? "" : "\n") + "outputs:\n" + added;
+    }
+
+    private static String tableFields(JobPage.ToTable table, String indent) {
+        StringBuilder fields = new StringBuilder();
+        Map<String, String> all = new LinkedHashMap<>();
+        all.put("table", table.table());
+        all.put("mode", table.mode().equals("create") ? "" : table.mode());
+        all.put("user", table.user());
+        all.put("password_from", table.passwordFrom());
+        all.forEach((name, value) -> {
+            if (!value.isEmpty()) {
+                fields.append(indent)
+                        .append("  ")
+                        .append(name)
+                        .append(": ")
+                        .append(YamlText.scalar(value))
+                        .append('\n');
+            }
+        });
+        return fields.toString();
+    }
+
+    /// The text with another mode for an output that is a table.
+    public static String setMode(JobPage page, int index, String mode) {
+        JobPage.Output old = page.outputs().get(index);
+        JobPage.ToTable table = old.table().orElseThrow();
+        String indent = indent(page, old.span());
+        String of = old.of()
+                .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line())
+                        + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}\n")
+                .orElse("");
+        JobPage.ToTable next = new JobPage.ToTable(table.table(), mode, table.user(), table.passwordFrom());
+        return splice(
+                page,
+                entrySpan(page, old.span()),
+                indent + "- write: " + YamlText.scalar(old.path()) + "\n" + of + tableFields(next, indent));
     }
 
     /// The text with another result: the name or number of a line; empty for the last line.

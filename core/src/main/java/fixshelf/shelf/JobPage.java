@@ -38,11 +38,19 @@ public record JobPage(
     ///
     /// @param replace whether a file that is there already may be replaced
     /// @param of what is written, where it is not the result of the job: the table of a line, or a report of it
-    public record Output(String path, boolean replace, Span span, Optional<OfReport> of) {
+    /// @param table the table of a database that is written, where it is one
+    public record Output(String path, boolean replace, Span span, Optional<OfReport> of, Optional<ToTable> table) {
         public Output(String path, boolean replace, Span span) {
-            this(path, replace, span, Optional.empty());
+            this(path, replace, span, Optional.empty(), Optional.empty());
         }
     }
+
+    /// A table of a database that takes the rows.
+    ///
+    /// @param mode `create`, `replace` or `append`
+    /// @param user whose rights are used; empty for what the driver takes
+    /// @param passwordFrom the variable of the system that holds the password; empty for none
+    public record ToTable(String table, String mode, String user, String passwordFrom) {}
 
     /// The table of a line, by its name or number; or one of its reports, where `report` is not empty.
     public record OfReport(String line, String report) {}

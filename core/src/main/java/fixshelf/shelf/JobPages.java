@@ -16,6 +16,7 @@ import fixshelf.shelf.JobPage.PlacedLine;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import java.nio.file.Path;
+import java.util.stream.Stream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -122,14 +123,56 @@ public final class JobPages {
     }
 
     private Optional<Output> output(Yaml.Fields fields) {
-        fields.allow(Set.of("write", "replace", "of"));
+        fields.allow(Set.of("write", "replace", "of", "table", "mode", "user", "password_from"));
         String path = fields.required("write", "Name a file: `write: out/clean.parquet`.");
         Optional<JobPage.OfReport> of = fields.fields("of").map(f -> {
             f.allow(Set.of("line", "report"));
             return new JobPage.OfReport(f.required("line", "Write the line's name or number."), f.text("report", ""));
         });
-        return Optional.of(new Output(path, fields.flag("replace", false), fields.span(), of));
+        return Optional.of(new Output(path, fields.flag("replace", false), fields.span(), of, table(fields)));
     }
+
+    /// The table of a database, where one is named.
+    private Optional<JobPage.ToTable> table(Yaml.Fields fields) {
+        Optional<String> table = fields.text("table").map(String::strip).filter(t -> !t.isEmpty());
+        if (table.isEmpty()) {
+            Stream.of("mode", "user", "password_from")
+                    .filter(fields::has)
+                    .findFirst()
+                    .ifPresent(n -> fields.report(
+                            Code.BAD_FIELD,
+                            fields.spanOfField(n),
+                            "Only a table of a database has " + n + ".",
+                            "Name the table."));
+            return Optional.empty();
+        }
+        String mode = fields.text("mode", "create");
+        if (!MODES.contains(mode)) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("mode"),
+                    "mode is create, replace or append.",
+                    "Write one of them.");
+        }
+        if (fields.has("replace")) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfField("replace"),
+                    "A table is replaced by its mode.",
+                    "Write `mode: replace` instead.");
+        }
+        String variable = fields.text("password_from", "");
+        if (!variable.matches("|[A-Za-z_][A-Za-z0-9_]*")) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("password_from"),
+                    "`password_from` is the name of a variable of the system, and no password.",
+                    "Write BRINDLE_PASSWORD, say, and set that variable before Fix Shelf is started.");
+        }
+        return table.map(t -> new JobPage.ToTable(t, mode, fields.text("user", ""), variable));
+    }
+
+    private static final Set<String> MODES = Set.of("create", "replace", "append");
 
     private void report(Code code, Span span, String what, String todo) {
         problems.add(Problem.error(code, new Problem.Where(source, span), what, todo));

@@ -39,11 +39,13 @@ public final class JobRun {
     /// What came of a run.
     ///
     /// @param files the outputs that are in place now
+    /// @param tables the tables of servers that hold the rows now, in words
     /// @param reports how many rows stand in those that take a report of a line
     public record Report(
             List<LineEffect> effects,
             int resultLine,
             List<Path> files,
+            List<String> tables,
             Map<Path, Long> reports,
             Optional<CarefulRows> careful,
             long millis) {
@@ -88,7 +90,7 @@ public final class JobRun {
         pending.forEach(
                 p -> p.target().report().filter(PlannedJob.OfLine::isTable).ifPresent(r -> named.add(r.line())));
         this.loaded = SourceSession.open(
-                job.source(), pending.stream().map(Outputs.Pending::part).toList());
+                job.source(), pending.stream().flatMap(p -> p.files().stream()).toList());
     }
 
     /// Runs the job. Either all outputs are in place afterwards, or none was touched.
@@ -107,6 +109,10 @@ public final class JobRun {
                     List.copyOf(run.effects),
                     job.plan().resultLine(),
                     files,
+                    run.pending.stream()
+                            .filter(p -> p.table().isPresent())
+                            .map(p -> p.target().shown())
+                            .toList(),
                     run.reportRows,
                     loaded.careful(),
                     millis));
@@ -158,7 +164,7 @@ public final class JobRun {
             if (output.target().report().isPresent()) {
                 continue;
             }
-            stage("Writing " + output.target().file().getFileName());
+            stage("Writing " + output.target().shown());
             Outputs.write(output, loaded.session(), job.plan().last().fields(), table);
         }
     }
@@ -191,7 +197,7 @@ public final class JobRun {
         for (Outputs.Pending output : pending) {
             Optional<PlannedJob.OfLine> of = output.target().report();
             if (of.filter(r -> r.isTable() && r.line() == last.number()).isPresent()) {
-                stage("Writing " + output.target().file().getFileName());
+                stage("Writing " + output.target().shown());
                 Outputs.write(output, loaded.session(), last.fields(), table);
                 reportRows.put(output.target().file(), loaded.session().number("SELECT count(*) FROM " + table));
             }
@@ -359,7 +365,7 @@ public final class JobRun {
                             && r.report().name().equals(report.name()))
                     .isPresent();
             if (wanted) {
-                stage("Writing " + output.target().file().getFileName());
+                stage("Writing " + output.target().shown());
                 String rows = Rows.beside(report.relation(), bases);
                 Outputs.write(
                         output,

@@ -16,7 +16,12 @@ enum OutputForm {
     JSON("", "json"),
     /// An object on each line.
     JSON_LINES("", "jsonl", "ndjson"),
-    WORKBOOK("", "xlsx");
+    WORKBOOK("", "xlsx"),
+    /// A table of a database that is a file.
+    SQLITE("", "sqlite", "sqlite3", "db"),
+    DUCKDB("", "duckdb"),
+    /// A table of a database server, which no name of a file says.
+    SERVER("");
 
     private final String options;
     private final List<String> endings;
@@ -43,6 +48,11 @@ enum OutputForm {
                 .flatMap(f -> f.endings.stream())
                 .map(e -> "." + e)
                 .collect(Collectors.joining(", "));
+    }
+
+    /// Whether it is a table of a database, so that others may stand beside it.
+    boolean isTable() {
+        return this == SQLITE || this == DUCKDB || this == SERVER;
     }
 
     /// Whether the engine writes it itself, row by row as they come.

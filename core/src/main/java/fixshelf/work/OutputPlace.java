@@ -30,10 +30,14 @@ public final class OutputPlace {
     static Optional<Problem> objection(Path shelf, PlannedJob.Target target, List<Path> read, boolean byUser) {
         Path file = target.file();
         String name = String.valueOf(file.getFileName());
+        if (target.form() == OutputForm.SERVER) {
+            return Optional.empty();
+        }
         if (OutputForm.of(file).isEmpty()) {
             return refused(
                     file,
-                    "An output is delimited text, a workbook, JSON or Parquet, and " + name + " has another ending.",
+                    "An output is delimited text, a workbook, JSON, Parquet or a database, and " + name
+                            + " has another ending.",
                     "End its name in one of " + OutputForm.endings() + ".");
         }
         if (Files.exists(file, LinkOption.NOFOLLOW_LINKS) && !Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS)) {

@@ -1,5 +1,10 @@
 package fixshelf.work;
 
+import java.util.Optional;
+import java.util.Locale;
+import java.nio.file.StandardCopyOption;
+import fixshelf.problem.ProblemException;
+import fixshelf.output.DatabaseTable;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Rows;
 import fixshelf.problem.Code;
@@ -25,24 +30,39 @@ final class Outputs {
     private Outputs() {}
 
     /// A target, and the file beside it that is written first.
-    record Pending(PlannedJob.Target target, Path part) {}
+    ///
+    /// @param table the table of a server, which nobody sees changed before all is written
+    record Pending(PlannedJob.Target target, Path part, Optional<DatabaseTable> table) {
+        /// All files that a session writes for it.
+        List<Path> files() {
+            return List.of(part, scratch());
+        }
+
+        Path scratch() {
+            return part.resolveSibling(part.getFileName() + ".rows");
+        }
+    }
 
     /// Looks at every target before anything is read.
     static Outcome<List<Pending>> prepare(PlannedJob job) {
         List<Problem> problems = new ArrayList<>();
         List<Pending> pending = new ArrayList<>();
-        Set<Path> seen = new HashSet<>();
+        Set<String> seen = new HashSet<>();
         for (PlannedJob.Target target : job.targets()) {
             Path file = target.file();
-            if (!seen.add(file.toAbsolutePath().normalize())) {
+            boolean again = !seen.add(
+                    target.table().map(t -> t.table().toLowerCase(Locale.ROOT)).orElse("")
+                            + '\n'
+                            + file.toAbsolutePath().normalize());
+            if (again) {
                 problems.add(Problem.about(
                         Code.TARGET_EXISTS,
                         file.toString(),
-                        "Two outputs of this job go to " + file.getFileName() + ".",
+                        "Two outputs of this job go to " + target.shown() + ".",
                         "Give one of them another name."));
             } else if (target.objection().isPresent()) {
                 problems.add(target.objection().get());
-            } else if (Files.exists(file) && !target.replace()) {
+            } else if (Files.exists(file) && !target.replace() && target.table().isEmpty()) {
                 problems.add(Problem.about(
                         Code.TARGET_EXISTS,
                         file.toString(),
@@ -52,7 +72,11 @@ final class Outputs {
                 prepare(target, pending, problems);
             }
         }
-        return problems.isEmpty() ? Outcome.of(pending) : Outcome.failed(problems);
+        if (!problems.isEmpty()) {
+            discard(pending);
+            return Outcome.failed(problems);
+        }
+        return Outcome.of(pending);
     }
 
     private static void prepare(PlannedJob.Target target, List<Pending> pending, List<Problem> problems) {
@@ -60,9 +84,15 @@ final class Outputs {
         try {
             Files.createDirectories(folder);
             removeLeftBehind(target.file(), folder);
-            Path part = Files.createTempFile(folder, "." + target.file().getFileName(), PART);
-            Files.delete(part);
-            pending.add(new Pending(target, part));
+            Path part = pending.stream()
+                    .filter(p -> p.target().file().equals(target.file()))
+                    .map(Pending::part)
+                    .findFirst()
+                    .orElse(Files.createTempFile(folder, "." + target.file().getFileName(), PART));
+            Files.deleteIfExists(part);
+            pending.add(new Pending(target, part, table(target, part)));
+        } catch (ProblemException e) {
+            problems.add(e.problem());
         } catch (IOException e) {
             problems.add(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
@@ -70,6 +100,43 @@ final class Outputs {
                     "The folder " + folder + " cannot be written to: "
                             + e.getClass().getSimpleName() + ".",
                     "Look at its rights, or write to another folder."));
+        }
+    }
+
+    /// A table of a server is held open until all outputs are written. One of a file is changed in
+    /// a copy of that file, so that it comes into place together with the others.
+    private static Optional<DatabaseTable> table(PlannedJob.Target target, Path part) throws IOException {
+        if (target.table().isEmpty()) {
+            return Optional.empty();
+        }
+        if (target.form() == OutputForm.SERVER) {
+            return Optional.of(DatabaseTable.open(target.table().get(), part, ""));
+        }
+        if (Files.exists(target.file())) {
+            wantAlone(target);
+            Files.copy(target.file(), part, StandardCopyOption.COPY_ATTRIBUTES);
+        }
+        open(target, part).close();
+        return Optional.empty();
+    }
+
+    private static DatabaseTable open(PlannedJob.Target target, Path part) {
+        return DatabaseTable.open(
+                target.table().orElseThrow(), part, target.file().getFileName().toString());
+    }
+
+    /// What another program has not put into the file yet would not be in the copy.
+    private static void wantAlone(PlannedJob.Target target) {
+        for (String suffix : List.of("-wal", "-journal", ".wal")) {
+            Path beside = target.file().resolveSibling(target.file().getFileName() + suffix);
+            if (Files.exists(beside)) {
+                throw new ProblemException(Problem.about(
+                        Code.TARGET_NOT_WRITABLE,
+                        target.file().toString(),
+                        "Another program has " + target.file().getFileName() + " open: there is " + beside.getFileName()
+                                + " beside it.",
+                        "Close it there, then run again."));
+            }
         }
     }
 
@@ -99,6 +166,13 @@ final class Outputs {
         Path file = output.target().file();
         String keys = "SELECT " + Rows.keys(fields) + " FROM " + from;
         switch (form) {
+            case SERVER -> output.table().orElseThrow().write(session, fields, keys, output.scratch());
+            case SQLITE, DUCKDB -> {
+                try (DatabaseTable table = open(output.target(), output.part())) {
+                    table.write(session, fields, keys, output.scratch());
+                    table.commit();
+                }
+            }
             case WORKBOOK -> new WorkbookOutput(session, file, fields, keys).write(output.part());
             case JSON, JSON_LINES ->
                 new JsonOutput(session, file, fields, keys, form == OutputForm.JSON).write(output.part());
@@ -108,24 +182,30 @@ final class Outputs {
 
     /// Makes sure that every part is on disk, then moves them all into place.
     static List<Path> keep(List<Pending> pending) throws IOException {
-        List<Path> files = new ArrayList<>();
-        for (Pending output : pending) {
+        List<Pending> inFiles = pending.stream()
+                .filter(p -> p.target().form() != OutputForm.SERVER)
+                .toList();
+        for (Pending output : inFiles) {
             try (FileChannel channel = FileChannel.open(output.part(), StandardOpenOption.WRITE)) {
                 channel.force(true);
             }
         }
-        List<Moves.Move> moves = pending.stream()
+        // A server can still refuse; files that are written cannot.
+        pending.forEach(p -> p.table().ifPresent(DatabaseTable::commit));
+        Moves.together(inFiles.stream()
                 .map(p -> new Moves.Move(p.part(), p.target().file()))
-                .toList();
-        Moves.together(moves);
-        pending.forEach(p -> files.add(p.target().file()));
-        return files;
+                .distinct()
+                .toList());
+        return inFiles.stream().map(p -> p.target().file()).distinct().toList();
     }
 
     static void discard(List<Pending> pending) {
         for (Pending output : pending) {
+            output.table().ifPresent(DatabaseTable::close);
             try {
                 Files.deleteIfExists(output.part());
+                Files.deleteIfExists(output.scratch());
+                Files.deleteIfExists(output.part().resolveSibling(output.part().getFileName() + ".wal"));
             } catch (IOException e) {
                 System.getLogger(Outputs.class.getName())
                         .log(System.Logger.Level.DEBUG, "left behind: " + output.part(), e);

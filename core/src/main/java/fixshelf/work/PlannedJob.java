@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.output.TableTarget;
 import fixshelf.fetch.Copies;
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
@@ -58,18 +59,41 @@ public record PlannedJob(
     ///
     /// @param objection why nothing must be written there
     /// @param report what is written there, if not the result: a report of a line
+    /// @param table the table that is written, where the file is a database; for a server, the file
+    /// only stands for it
     public record Target(
-            Path file, boolean replace, OutputForm form, Optional<Problem> objection, Optional<OfLine> report) {
+            Path file,
+            boolean replace,
+            OutputForm form,
+            Optional<Problem> objection,
+            Optional<OfLine> report,
+            Optional<TableTarget> table) {
         Target(Path file, boolean replace) {
-            this(file, replace, OutputForm.of(file).orElse(OutputForm.COMMAS), Optional.empty(), Optional.empty());
+            this(
+                    file,
+                    replace,
+                    OutputForm.of(file).orElse(OutputForm.COMMAS),
+                    Optional.empty(),
+                    Optional.empty(),
+                    Optional.empty());
         }
 
-        private Target refused(Optional<Problem> why) {
-            return new Target(file, replace, form, why, report);
+        Target refused(Optional<Problem> why) {
+            return new Target(file, replace, form, why, report, table);
         }
 
-        private Target of(Optional<OfLine> other) {
-            return new Target(file, replace, form, objection, other);
+        Target of(Optional<OfLine> other) {
+            return new Target(file, replace, form, objection, other, table);
+        }
+
+        Target into(OutputForm other, TableTarget into) {
+            return new Target(file, replace, other, objection, report, Optional.of(into));
+        }
+
+        /// As messages name it.
+        String shown() {
+            return table.map(t -> t.server().isPresent() ? t.shown() : t.shown() + " of " + file.getFileName())
+                    .orElseGet(() -> String.valueOf(file.getFileName()));
         }
     }
 
@@ -422,10 +446,19 @@ public record PlannedJob(
             all = all.then(before -> of.then(
                     report -> Placeholders.fill(output.path(), values, where).map(path -> {
                         List<Target> more = new ArrayList<>(before);
-                        Target target = new Target(shelf.root().resolve(path).normalize(), output.replace());
                         boolean byUser =
                                 Placeholders.names(output.path()).stream().anyMatch(set::contains);
-                        more.add(target.of(report).refused(OutputPlace.objection(shelf.root(), target, read, byUser)));
+                        more.add(OutputTables.target(shelf, output, path, values)
+                                .orElseGet(() -> {
+                                    Target target = OutputTables.inFile(
+                                            new Target(
+                                                    shelf.root().resolve(path).normalize(), output.replace()),
+                                            output);
+                                    return target.objection().isPresent()
+                                            ? target
+                                            : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
+                                })
+                                .of(report));
                         return more;
                     })));
         }

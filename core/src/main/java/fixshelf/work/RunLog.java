@@ -29,6 +29,7 @@ public final class RunLog {
         run.put("job", job.job().name()).put("at", Instant.now().toString()).put("millis", report.millis());
         run.put("source", job.source().file().toString());
         report.files().forEach(f -> run.withArray("files").add(f.toString()));
+        report.tables().forEach(t -> run.withArray("tables").add(t));
         report.effects().forEach(e -> line(run.withArray("lines").addObject(), job, e));
         try {
             Files.writeString(

@@ -39,7 +39,15 @@ final class JobOutputs {
                     Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
             path.setOnAction(_ -> write(path, job, index));
             FlowPane row = new FlowPane(6, 2, Ui.label("Write to"), path);
-            output.ifPresent(o -> row.getChildren()
+            output.flatMap(JobPage.Output::table).ifPresent(t -> row.getChildren()
+                    .addAll(
+                            Ui.label("as table"),
+                            Ui.label(t.table(), "strong"),
+                            Ui.blank(
+                                    words(t.mode()),
+                                    "blank",
+                                    () -> edit.accept(JobEdits.setMode(job, index, next(t.mode()))))));
+            output.filter(o -> o.table().isEmpty()).ifPresent(o -> row.getChildren()
                     .add(Ui.blank(
                             o.replace() ? "replacing what is there" : "only if it is not there",
                             "blank",
@@ -62,6 +70,22 @@ final class JobOutputs {
             result.setOnAction(_ -> setResult(result, job));
             view.getChildren().add(new FlowPane(6, 2, Ui.label("The result is that of"), result));
         }
+    }
+
+    private static String words(String mode) {
+        return switch (mode) {
+            case "replace" -> "instead of what is there";
+            case "append" -> "behind what is there";
+            default -> "only if it is not there";
+        };
+    }
+
+    private static String next(String mode) {
+        return switch (mode) {
+            case "create" -> "replace";
+            case "replace" -> "append";
+            default -> "create";
+        };
     }
 
     private void setResult(Button button, JobPage job) {

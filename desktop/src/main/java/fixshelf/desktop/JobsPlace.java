@@ -362,12 +362,11 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     }
 
     private String reportText(JobRun.Report report) {
-        String files = report.files().isEmpty()
-                ? "No output is named, so nothing was written"
-                : "Wrote "
-                        + Ui.joined(report.files().stream()
-                                .map(f -> workbench.shelf().root().relativize(f).toString())
-                                .toList());
+        List<String> written = new ArrayList<>(report.files().stream()
+                .map(f -> workbench.shelf().root().relativize(f).toString())
+                .toList());
+        written.addAll(report.tables());
+        String files = written.isEmpty() ? "No output is named, so nothing was written" : "Wrote " + Ui.joined(written);
         String left = report.careful()
                 .filter(c -> c.badCount() > 0)
                 .map(c -> ", " + Ui.count(c.badCount(), "row", "rows") + " left out")
