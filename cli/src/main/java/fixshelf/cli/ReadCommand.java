@@ -1,5 +1,6 @@
 package fixshelf.cli;
 
+import fixshelf.fetch.Consent;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPages;
@@ -9,10 +10,12 @@ import fixshelf.source.SourceFile;
 import fixshelf.plan.ReadOptions;
 import fixshelf.type.Column;
 import fixshelf.work.Preview;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -93,6 +96,15 @@ final class ReadCommand extends ShelfOption {
                     .orElseGet(() -> PageFiles.write(to, page));
             if (!kept.isPresent()) {
                 return Output.problems(out(), err(), kept.problems(), false);
+            }
+            try {
+                Optional<Consent.Place> place = Consent.Place.of(shelf.root(), source.file());
+                if (place.isPresent()) {
+                    Consent.keep(shelf.root(), place.get());
+                    out().println("This shelf may read from " + place.get().name() + " from now on.");
+                }
+            } catch (IOException e) {
+                err().println("It cannot be remembered that this shelf may read there: " + e.getMessage() + ".");
             }
             out().println("Kept as " + shelf.root().relativize(to) + ".");
         }

@@ -33,6 +33,11 @@ public final class Consent {
             this(name, false);
         }
 
+        /// In words: to read, or to write.
+        public String shown() {
+            return (written ? "writing to " : "reading from ") + name;
+        }
+
         /// The same place, to be written to.
         public Place toWrite() {
             return new Place(name, true);
@@ -95,7 +100,7 @@ public final class Consent {
         }
         if (place.written()) {
             return Optional.of(Problem.about(
-                    Code.NOT_ALLOWED,
+                    Code.NOT_ALLOWED_TO_WRITE,
                     place.name(),
                     "This shelf wants to write to " + place.name() + ", which you have not allowed.",
                     "If you want that: fixshelf allow --write " + place.name() + ", or --allow " + place.name()
@@ -140,6 +145,16 @@ public final class Consent {
         lines.remove(new Kept(real(shelf).toString(), plain(place)).line());
         lines.remove(new Kept(real(shelf).toString(), WRITTEN + plain(place)).line());
         write(lines);
+    }
+
+    /// What a problem asks for, to read or to write; empty where it asks for nothing.
+    public static Optional<Place> askedBy(Problem problem) {
+        Place place = new Place(problem.where().source().name());
+        return switch (problem.code()) {
+            case NOT_ALLOWED -> Optional.of(place);
+            case NOT_ALLOWED_TO_WRITE -> Optional.of(place.toWrite());
+            default -> Optional.empty();
+        };
     }
 
     /// The places that a shelf may read from; those that it may write to begin with a sign.

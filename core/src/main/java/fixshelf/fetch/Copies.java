@@ -132,7 +132,7 @@ public final class Copies {
         if (!fresh) {
             Path next = OwnFolder.file(shelf, "copies", copy.getFileName() + ".new");
             try {
-                source.write(next);
+                source.write(shelf, next);
                 Files.move(next, copy, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
             } finally {
                 Files.deleteIfExists(next);

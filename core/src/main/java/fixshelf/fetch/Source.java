@@ -18,9 +18,15 @@ interface Source {
     /// Writes the names and the rows into a file that is new. A problem is a [fixshelf.problem.ProblemException].
     void write(Path to) throws IOException;
 
+    /// As [#write], for what may lead to another place, which the shelf has to be allowed to read.
+    default void write(Path shelf, Path to) throws IOException {
+        write(to);
+    }
+
     static Source of(ReadOptions options, ReadOptions.Form.Elsewhere form) {
         return switch (form) {
             case ReadOptions.Form.Server server -> server(ServerAddress.of(options.path(), server.engine()), server);
+            case ReadOptions.Form.Web web -> new WebTable(options.path(), web);
             case ReadOptions.Form.Typed typed -> typed(typed);
         };
     }

@@ -15,7 +15,9 @@ import java.util.Set;
 final class ReadFile extends BuiltIn {
     private static final List<Blank<?>> BLANKS = List.of(
             Blank.needed(
-                    "file", ValueKinds.TEXT, "The file, relative to the shelf, or the address of a database server."),
+                    "file",
+                    ValueKinds.TEXT,
+                    "The file, relative to the shelf, or the address of a database server or a page of the web."),
             Blank.usually("separator", ValueKinds.sign(",", ";", "|", "\t"), ",", "One character."),
             Blank.usually("quote", ValueKinds.sign("\"", "'", ""), "\"", "One character, or none."),
             Blank.usually(
@@ -42,20 +44,25 @@ final class ReadFile extends BuiltIn {
                     ValueKinds.choice("dates", "serials"),
                     "Whether days of a workbook are written as days, or as the numbers that they are stored as."),
             Blank.optional("rows", ValueKinds.TEXT, "Names that lead to the list of rows in JSON, as report.visits."),
-            Blank.optional("table", ValueKinds.TEXT, "Of a database; usually the only one."),
+            Blank.optional("table", ValueKinds.TEXT, "Of a database, a page or a PDF; usually the only one."),
             Blank.optional("query", ValueKinds.TEXT, "A SELECT over the tables of a database, instead of a table."),
             Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."),
+            Blank.optional("pages", ValueKinds.TEXT, "Of a PDF, as 2 or 2-4; usually all."),
             Blank.optional("user", ValueKinds.TEXT, "Who reads from a server."),
             Blank.optional(
                     "password_from",
                     ValueKinds.TEXT,
                     "The variable of the system that holds the password; no page does."),
-            Blank.usually("seconds", ValueKinds.whole(1, 99_999), "300", "How long a query of a server may take."),
+            Blank.usually(
+                    "seconds",
+                    ValueKinds.whole(1, 99_999),
+                    "300",
+                    "How long a server may take; 30 for a page of the web."),
             Blank.usually(
                     "keep",
                     ValueKinds.TEXT,
                     "live",
-                    "How long a copy of a server's rows is good, as 12 hours; live: a new one for each run."));
+                    "How long a copy of what a server gave is good, as 12 hours; live: a new one for each run."));
 
     ReadFile() {
         super(

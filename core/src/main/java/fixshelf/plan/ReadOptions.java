@@ -75,6 +75,17 @@ public record ReadOptions(
             }
         }
 
+        /// Tables on pages of a PDF.
+        ///
+        /// @param pages numbers from 1, as `2`, `2-4` or `2, 4`; empty for all
+        /// @param table the number of the table on each of them; 0 where there is only one
+        record Pdf(String pages, int table) implements Form {
+            @Override
+            public String word() {
+                return "pdf";
+            }
+        }
+
         /// A table of a database that is a file.
         ///
         /// @param engine `sqlite` or `duckdb`
@@ -109,6 +120,18 @@ public record ReadOptions(
             @Override
             public String word() {
                 return engine;
+            }
+        }
+
+        /// A table of a page of the web.
+        ///
+        /// @param table its number on the page from 1, or words of its caption; empty where there is only one
+        /// @param heading whether its first row holds the names
+        /// @param seconds how long the page may take
+        record Web(String table, boolean heading, int seconds, Duration keep) implements Elsewhere {
+            @Override
+            public String word() {
+                return "web";
             }
         }
 
@@ -156,11 +179,24 @@ public record ReadOptions(
             Map.entry("postgresql", OF_SERVERS),
             Map.entry("mariadb", OF_SERVERS),
             Map.entry("jdbc", OF_SERVERS),
+            Map.entry("web", Set.of("table", "heading", "seconds", "keep")),
+            Map.entry("pdf", Set.of("pages", "table", "heading", "null_words", "bad_rows")),
             Map.entry("typed", Set.of("columns", "values", "missing")));
 
     /// The words for kinds of sources that a line can read.
     public static final List<String> KINDS = List.of(
-            "delimited", "workbook", "json", "parquet", "sqlite", "duckdb", "places", "postgresql", "mariadb", "jdbc");
+            "delimited",
+            "workbook",
+            "json",
+            "parquet",
+            "sqlite",
+            "duckdb",
+            "places",
+            "postgresql",
+            "mariadb",
+            "jdbc",
+            "web",
+            "pdf");
 
     /// The kind of file that fields speak of, where one of them belongs to that kind alone.
     ///

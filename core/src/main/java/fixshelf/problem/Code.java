@@ -49,7 +49,8 @@ public enum Code {
     TOO_MANY_VALUES("E314"),
     CANNOT_HOLD("E511"),
     NOT_ALLOWED("E512"),
-    NO_PASSWORD("E513");
+    NO_PASSWORD("E513"),
+    NOT_ALLOWED_TO_WRITE("E514");
 
     private final String id;
 

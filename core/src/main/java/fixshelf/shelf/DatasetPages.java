@@ -2,6 +2,7 @@ package fixshelf.shelf;
 
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
@@ -10,6 +11,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -20,6 +22,17 @@ public final class DatasetPages {
     /// A page that reads a file with these options.
     public static String write(String name, ReadOptions options) {
         return "dataset: " + YamlText.scalar(name) + "\n" + String.join("\n", JobEdits.readFields(options)) + "\n";
+    }
+
+    /// What a page with these fields would read.
+    public static Outcome<ReadOptions> options(Map<String, String> fields) {
+        StringBuilder text = new StringBuilder();
+        fields.forEach((name, value) ->
+                text.append(name).append(": ").append(YamlText.scalar(value)).append('\n'));
+        DatasetPage page = read(Path.of("page.yaml"), new SourceText("page.yaml", text.toString()), List.of(""));
+        return page.problems().stream().anyMatch(Problem::isError)
+                ? Outcome.failed(page.problems())
+                : Outcome.of(page.options());
     }
 
     /// Why a dataset cannot be kept under a name; empty when it can.

@@ -33,7 +33,7 @@ final class FormFields {
         if (said.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {
             return problem(
                     "Which kind of database is it?",
-                    "Write `kind:` and sqlite, duckdb, postgresql, mariadb or jdbc beside the table.");
+                    "Write `kind:` and sqlite, duckdb, postgresql, mariadb, jdbc, web or pdf beside the table.");
         }
         Optional<String> found = said.or(() -> ReadOptions.kindOf(isWritten));
         if (found.isEmpty()) {
@@ -63,6 +63,8 @@ final class FormFields {
             case "parquet" -> Outcome.of(Optional.of(new Form.Parquet()));
             case "places" -> places(places);
             case "sqlite", "duckdb" -> database(kind, field);
+            case "web" -> web(field);
+            case "pdf" -> pdf(field);
             case "postgresql", "mariadb", "jdbc" -> server(kind, field);
             default -> Outcome.of(Optional.of(new Form.Delimited()));
         };
@@ -123,6 +125,37 @@ final class FormFields {
                         variable,
                         Integer.parseInt(seconds),
                         keep.get())));
+    }
+
+    private static Outcome<Optional<Form>> web(Function<String, Optional<String>> field) {
+        String seconds = field.apply("seconds").orElse("30").strip();
+        Optional<Duration> keep = keep(field.apply("keep").orElse("live").strip());
+        if (!seconds.matches("[1-9][0-9]{0,3}")) {
+            return problem("`seconds` is a whole number from 1 to 9999.", "Write how long the page may take.");
+        }
+        return keep.isEmpty()
+                ? problem(
+                        "`keep` says how long a copy is good.",
+                        "Write live, or a time such as 30 minutes, 12 hours, 7 days.")
+                : Outcome.of(Optional.of(new Form.Web(
+                        field.apply("table").orElse("").strip(),
+                        !field.apply("heading").orElse("true").strip().equals("false"),
+                        Integer.parseInt(seconds),
+                        keep.get())));
+    }
+
+    private static final Pattern PAGES =
+            Pattern.compile("|[1-9][0-9]{0,4}(-[1-9][0-9]{0,4})?( *, *[1-9][0-9]{0,4}(-[1-9][0-9]{0,4})?)*");
+
+    private static Outcome<Optional<Form>> pdf(Function<String, Optional<String>> field) {
+        String pages = field.apply("pages").orElse("").strip();
+        String table = field.apply("table").orElse("0").strip();
+        if (!PAGES.matcher(pages).matches()) {
+            return problem("`pages` are numbers from 1.", "Write 2, or 2-4, or \"2, 4\".");
+        }
+        return table.matches("[0-9]{1,3}")
+                ? Outcome.of(Optional.of(new Form.Pdf(pages, Integer.parseInt(table))))
+                : problem("A table of a PDF is the number that it has on its page, from 1.", "Write `table: 1`.");
     }
 
     private static Optional<Duration> keep(String written) {
@@ -198,13 +231,23 @@ final class FormFields {
                 put(fields, "seconds", server.seconds() == 300 ? "" : String.valueOf(server.seconds()));
                 put(fields, "keep", keepWritten(server.keep()));
             }
+            case Form.Web(String table, boolean heading, int seconds, Duration keep) -> {
+                put(fields, "table", table);
+                put(fields, "heading", heading ? "" : "false");
+                put(fields, "seconds", seconds == 30 ? "" : String.valueOf(seconds));
+                put(fields, "keep", keepWritten(keep));
+            }
+            case Form.Pdf(String pages, int table) -> {
+                put(fields, "pages", pages);
+                put(fields, "table", table == 0 ? "" : String.valueOf(table));
+            }
             case Form.Parquet(), Form.Delimited(), Form.Typed _ -> {}
         }
         Set<String> known = ReadOptions.FIELDS.get(form.word());
         if (known.contains("encoding")) {
             fields.put("encoding", Written.word(options.encoding()));
         }
-        if (known.contains("heading") && !options.heading()) {
+        if (known.contains("heading") && !options.heading() && !(form instanceof Form.Web)) {
             fields.put("heading", Written.word("false"));
         }
         if (known.contains("null_words")) {

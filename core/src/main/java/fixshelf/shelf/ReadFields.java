@@ -31,6 +31,7 @@ final class ReadFields {
             "password_from",
             "seconds",
             "keep",
+            "pages",
             "columns",
             "values",
             "missing");

@@ -213,6 +213,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
             case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
             case ReadOptions.Form.Json(String rows) -> new JsonRecords(file, rows, names(file, options));
             case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
+            case ReadOptions.Form.Pdf pdf -> new PdfRecords(file, options, pdf);
             case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();
             case ReadOptions.Form.Places(List<Integer> starts) -> new PlaceRecords(file, options, starts);
             case ReadOptions.Form.Delimited(), ReadOptions.Form.Elsewhere _ ->

@@ -47,6 +47,9 @@ final class SourceKind {
         if (start.length >= 12 && new String(start, 8, 4, StandardCharsets.ISO_8859_1).equals("DUCK")) {
             return new ReadOptions.Form.Database("duckdb", "", "");
         }
+        if (begins(start, '%', 'P', 'D', 'F')) {
+            return new ReadOptions.Form.Pdf("", 0);
+        }
         return name.endsWith(".json") || name.endsWith(".jsonl") || name.endsWith(".ndjson")
                 ? new ReadOptions.Form.Json("")
                 : new ReadOptions.Form.Delimited();
@@ -80,7 +83,7 @@ final class SourceKind {
             return problem(file, "is a Parquet file.", "Read it as one: `kind: parquet`.");
         }
         if (begins(start, '%', 'P', 'D', 'F')) {
-            return problem(file, "is a PDF.", "Export its table as delimited text, and read that.");
+            return problem(file, "is a PDF.", "Read its tables: `kind: pdf`.");
         }
         return begins(start, 'S', 'Q', 'L', 'i', 't', 'e')
                 ? problem(file, "is an SQLite database.", "Read it as one: `kind: sqlite`.")

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
@@ -8,6 +9,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
+import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -26,6 +28,17 @@ public final class Datasets {
                                 d.options().path(), shelf.settings().values(), Problem.Where.nowhere(name))
                         .value())
                 .map(path -> shelf.root().resolve(path).normalize());
+    }
+
+    /// Who brings in a dataset allows the place where it is by that: it is remembered.
+    public static void allow(Shelf shelf, String name) throws IOException {
+        Optional<Consent.Place> place = shelf.dataset(name)
+                .flatMap(d -> Placeholders.fill(d.options(), shelf.settings().values(), Problem.Where.nowhere(name))
+                        .value())
+                .flatMap(options -> Copies.asked(shelf.root(), options));
+        if (place.isPresent()) {
+            Consent.keep(shelf.root(), place.get());
+        }
     }
 
     /// The places outside of the shelf that its datasets would read from, and that are not allowed yet.

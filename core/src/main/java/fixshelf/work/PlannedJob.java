@@ -1,6 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.output.TableTarget;
+import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
@@ -179,7 +180,22 @@ public record PlannedJob(
             return Outcome.failed(unknown);
         }
         Map<String, String> values = values(shelf, job, set);
+        if (!set.isEmpty()) {
+            allowNamed(shelf, job, values, set.keySet());
+        }
         return source(shelf, job, values).then(source -> plan(shelf, job, source, values, set.keySet(), chain));
+    }
+
+    /// Who names a place with a value for this run allows it by that.
+    private static void allowNamed(Shelf shelf, JobPage job, Map<String, String> values, Set<String> set) {
+        Where where = Where.nowhere(job.name());
+        chain(shelf, job)
+                .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where))
+                .value()
+                .filter(o -> Placeholders.names(o.path()).stream().anyMatch(set::contains))
+                .flatMap(o -> Placeholders.fill(o, values, where).value())
+                .flatMap(o -> Copies.asked(shelf.root(), o))
+                .ifPresent(place -> Consent.forNow(place.name()));
     }
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
@@ -251,7 +267,8 @@ public record PlannedJob(
             Outcome<ReadOptions> read = chain(shelf, job)
                     .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where));
             Optional<ReadOptions.Form> form = read.value().flatMap(ReadOptions::form);
-            if (form.orElse(null) instanceof ReadOptions.Form.Server) {
+            if (form.orElse(null) instanceof ReadOptions.Form.Elsewhere
+                    && !(form.get() instanceof ReadOptions.Form.Typed)) {
                 passed.add(job.name() + " reads " + read.get().path());
                 continue;
             }

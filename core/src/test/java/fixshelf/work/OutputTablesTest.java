@@ -247,7 +247,7 @@ class OutputTablesTest {
         // Reading is not writing.
         Consent.keep(folder, place);
         Problem problem = only(run(database, "", "unasked"));
-        assertThat(problem.code()).isEqualTo(Code.NOT_ALLOWED);
+        assertThat(problem.code()).isEqualTo(Code.NOT_ALLOWED_TO_WRITE);
         assertThat(problem.todo()).contains("fixshelf allow --write " + place);
         assertThat(database.rows("unasked")).isEqualTo("none");
         Consent.takeBack(folder, place);

@@ -5,6 +5,7 @@ import fixshelf.work.Datasets;
 import fixshelf.source.SourceFile;
 import fixshelf.fetch.Consent;
 import fixshelf.problem.Problem;
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.plan.Line;
 import fixshelf.problem.Outcome;
@@ -61,11 +62,12 @@ final class DataPlace implements Place, ComparePage.Asking {
     private final CountsPage counts;
     private final ComparePage compare = new ComparePage(this);
     private final DataRows rows;
+    private final FarPage far = new FarPage(this::keepFar);
     private final FacingPages pages;
     private View view = View.COLUMNS;
     private Optional<DataModel.Seen> seen = Optional.empty();
     private String problem = "";
-    private Optional<Problem> refused = Optional.empty();
+    private Optional<Consent.Place> refused = Optional.empty();
 
     /// What the right page shows.
     enum View {
@@ -190,9 +192,7 @@ final class DataPlace implements Place, ComparePage.Asking {
                 // What was seen stays where looking at the rest was stopped.
                 seen = found.value().or(() -> seen);
                 problem = found.isPresent() ? "" : words(found.problems().getFirst());
-                refused = found.problems().stream()
-                        .filter(p -> p.code() == Code.NOT_ALLOWED)
-                        .findFirst();
+                refused = found.problems().stream().findFirst().flatMap(Consent::askedBy);
                 fill();
                 list.refresh();
             }
@@ -313,7 +313,8 @@ final class DataPlace implements Place, ComparePage.Asking {
                 .setAll(
                         Ui.button(newJob(words), refused.isEmpty() ? "strong" : "usual"),
                         Ui.button(compareWith()),
-                        Ui.button(bringIn()));
+                        Ui.button(bringIn()),
+                        Ui.button(fromServer()));
         refused.ifPresent(p -> buttons.getChildren().addFirst(Ui.button(allow(p), "strong")));
         if (seen.flatMap(s -> s.file().copied()).flatMap(SourceFile.Copied::at).isPresent()) {
             buttons.getChildren().add(Ui.button(readAgain()));
@@ -321,10 +322,10 @@ final class DataPlace implements Place, ComparePage.Asking {
     }
 
     /// Remembers for this user that the shelf may read where it could not, and looks again.
-    private Command allow(Problem asked) {
-        return Command.of("Allow " + asked.where().source().name(), "", () -> {
+    private Command allow(Consent.Place place) {
+        return Command.of("Allow " + place.shown(), "", () -> {
             try {
-                Consent.keep(workbench.shelf().root(), asked.where().source().name());
+                Consent.keep(workbench.shelf().root(), place);
                 chosen().ifPresent(d -> look(d.name()));
             } catch (IOException e) {
                 problem = "It cannot be remembered: " + e.getMessage() + ".";
@@ -339,6 +340,29 @@ final class DataPlace implements Place, ComparePage.Asking {
             Datasets.forgetCopy(workbench.shelf(), d.name());
             look(d.name());
         }));
+    }
+
+    private Command fromServer() {
+        return Command.of("From a server …", "Shortcut+Shift+D", () -> {
+            views.getToggles().forEach(t -> t.setSelected(false));
+            body.getChildren().setAll(Ui.page(far.view()));
+            // What was never laid out takes no keys.
+            body.applyCss();
+            body.layout();
+            far.focusTarget().requestFocus();
+        });
+    }
+
+    /// Keeps a dataset that is in no file, and looks at it; gives what is wrong if that cannot be.
+    private Optional<String> keepFar(String name, ReadOptions options) {
+        Outcome<String> kept = workbench.keepDataset(name, options);
+        if (!kept.isPresent()) {
+            return Optional.of(kept.problems().getFirst().sentence());
+        }
+        fillList();
+        turn(View.COLUMNS);
+        show(kept.get());
+        return Optional.empty();
     }
 
     private Command newJob(String words) {
@@ -466,6 +490,7 @@ final class DataPlace implements Place, ComparePage.Asking {
                 Command.of("Choose the first remedy of everything", "Shortcut+Shift+A", this::chooseRemedies),
                 newJob("New job on the dataset"),
                 bringIn(),
+                fromServer(),
                 compareWith());
     }
 

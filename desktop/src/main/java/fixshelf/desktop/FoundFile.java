@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.fetch.Consent;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -46,6 +47,9 @@ final class FoundFile {
         Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
         String job = page.getFileName().toString().replace(".yaml", "");
         String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+        // Who brings in a file allows its folder by that.
+        Path root = workbench.shelf().root();
+        Consent.Place.of(root, data).ifPresent(p -> Workbench.allow(() -> Consent.keep(root, p)));
         workbench.edit(page, JobEdits.newPage(job, title, shape));
         return page;
     }

@@ -57,7 +57,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private Optional<JobModel.Look> look = Optional.empty();
     private long total = -1;
     private @Nullable SourceFile counted;
-    private Optional<Problem> refused = Optional.empty();
+    private Optional<Consent.Place> refused = Optional.empty();
     private boolean filling;
 
     JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -145,9 +145,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private void looked(Outcome<JobModel.Look> outcome) {
         if (!outcome.isPresent()) {
             look = Optional.empty();
-            refused = outcome.problems().stream()
-                    .filter(p -> p.code() == Code.NOT_ALLOWED)
-                    .findFirst();
+            refused = outcome.problems().stream().findFirst().flatMap(Consent::askedBy);
             rows.showNothing(outcome.problems().getFirst().sentence());
         } else {
             look = outcome.value();
@@ -351,6 +349,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
                     },
                     report -> {
                         stop = null;
+                        refused = report.problems().stream().findFirst().flatMap(Consent::askedBy);
                         fill();
                         rows.say(
                                 report.isPresent()
@@ -408,10 +407,11 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     }
 
     /// Remembers for this user that the shelf may read where it could not, and looks again.
-    private Command allow(Problem asked) {
-        return Command.of("Allow " + asked.where().source().name(), "", () -> {
+    private Command allow(Consent.Place place) {
+        return Command.of("Allow " + place.shown(), "", () -> {
             try {
-                Consent.keep(workbench.shelf().root(), asked.where().source().name());
+                Consent.keep(workbench.shelf().root(), place);
+                refused = Optional.empty();
                 refresh();
             } catch (IOException e) {
                 rows.say("It cannot be remembered: " + e.getMessage() + ".", true);

@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.work.Datasets;
 import fixshelf.fetch.Copies;
 import fixshelf.check.CaseResult;
 import fixshelf.check.Cases;
@@ -240,10 +241,26 @@ final class Workbench implements AutoCloseable {
         String text = DatasetPages.write(name, shape);
         return PageFiles.write(file, text).map(f -> {
             String shown = shelf().root().relativize(f).toString().replace('\\', '/');
-            shelf.set(shelf().with(DatasetPages.read(
-                    f, new SourceText(shown, text), shelf().settings().nullWords())));
+            Shelf with = shelf().with(DatasetPages.read(
+                    f, new SourceText(shown, text), shelf().settings().nullWords()));
+            allow(() -> Datasets.allow(with, name));
+            shelf.set(with);
             return name;
         });
+    }
+
+    /// Something that is remembered for this user.
+    interface Leave {
+        void give() throws IOException;
+    }
+
+    /// What cannot be remembered is asked for where it is needed.
+    static void allow(Leave leave) {
+        try {
+            leave.give();
+        } catch (IOException e) {
+            System.getLogger(Workbench.class.getName()).log(System.Logger.Level.WARNING, "not remembered", e);
+        }
     }
 
     void undo(Path file) {

@@ -2,11 +2,17 @@ package fixshelf.desktop;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import com.sun.net.httpserver.HttpServer;
 import fixshelf.demo.DemoShelf;
+import fixshelf.fetch.Consent;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.Node;
+import javafx.scene.control.Button;
 import javafx.scene.control.TableView;
+import javafx.scene.control.ToggleButton;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
 import org.junit.jupiter.api.Test;
@@ -105,6 +111,58 @@ class DataTest extends WindowTest {
         assertThat(labels())
                 .anyMatch(l -> l.contains("has no column visit_no"))
                 .anyMatch(l -> l.contains("only in visits_thornmere: Visit No"));
+    }
+
+    @Test
+    void aPageOfTheWebIsSaidInBlanksAndReadWhenItIsAllowed() throws Exception {
+        HttpServer server = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        server.createContext("/prices", exchange -> {
+            byte[] page = "<table><tr><th>part</th><th>price</th></tr><tr><td>AQ</td><td> 4.20</td></tr></table>"
+                    .getBytes(StandardCharsets.UTF_8);
+            exchange.sendResponseHeaders(200, page.length);
+            exchange.getResponseBody().write(page);
+            exchange.close();
+        });
+        server.start();
+        String place = "127.0.0.1:" + server.getAddress().getPort();
+        try {
+            open(DemoShelf.create(Files.createTempDirectory("data"), 60));
+            robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+            settle();
+            robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.D);
+            settle();
+            on(() -> lookup(".toggle").stream()
+                    .map(ToggleButton.class::cast)
+                    .filter(t -> t.getText().equals("A page of the web"))
+                    .forEach(ToggleButton::fire));
+            on(() -> lookup("#far-read").stream().findFirst().ifPresent(Node::requestFocus));
+            robot.write("http://" + place + "/prices");
+            robot.push(KeyCode.ENTER);
+            settle();
+            assertThat(labels()).anyMatch(l -> l.startsWith("Give it a name"));
+            robot.push(KeyCode.TAB);
+            robot.push(KeyCode.TAB);
+            robot.push(KeyCode.TAB);
+            robot.write("prices");
+            robot.push(KeyCode.ENTER);
+            settle();
+            // Who types an address allows it.
+            assertThat(labels()).contains("part", "price").anyMatch(l -> l.contains("The table of http://" + place));
+            assertThat(folder.resolve("datasets/prices.yaml")).content().contains("kind: web");
+            Consent.takeBack(folder, place);
+            goTo("menders");
+            goTo("prices");
+            assertThat(labels()).anyMatch(l -> l.contains("wants to read something from " + place));
+            on(() -> lookup(".button").stream()
+                    .map(Button.class::cast)
+                    .filter(b -> b.getText().equals("Allow reading from " + place))
+                    .forEach(Button::fire));
+            settle();
+            assertThat(labels()).contains("part", "price");
+            assertThat(Consent.of(folder)).containsExactly(place);
+        } finally {
+            server.stop(0);
+        }
     }
 
     @Test
