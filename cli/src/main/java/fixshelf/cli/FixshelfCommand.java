@@ -28,6 +28,7 @@ import picocli.CommandLine.Spec;
             PreviewCommand.class,
             RunCommand.class,
             AllowCommand.class,
+            DeleteCommand.class,
             TryCommand.class,
             ReadCommand.class,
             LookCommand.class,

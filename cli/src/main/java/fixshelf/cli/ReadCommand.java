@@ -67,7 +67,7 @@ final class ReadCommand extends ShelfOption {
         if (json) {
             var node = Output.object()
                     .put("file", source.file().toString())
-                    .put("separator", String.valueOf(source.options().separator()))
+                    .put("separator", source.options().separator())
                     .put("encoding", source.options().encoding())
                     .put("heading", source.options().heading())
                     .put(

@@ -32,16 +32,65 @@ import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyOut;
 
 /// The rows of a table, or of a query, of a database server: in one transaction that may only read, with a time-out.
-final class ServerTable {
+public final class ServerTable {
     private static final int AT_ONCE = 2_000;
     private static final int MOST_COLUMNS = 16_384;
 
     private final ServerAddress address;
     private final ReadOptions.Form.Server form;
 
-    ServerTable(ServerAddress address, ReadOptions.Form.Server form) {
+    public ServerTable(ServerAddress address, ReadOptions.Form.Server form) {
         this.address = address;
         this.form = form;
+    }
+
+    /// Hears of a row: by what it is found again, and its cells as a copy has them.
+    public interface RowHearer {
+        void row(List<String> address, List<@Nullable String> cells) throws SQLException;
+    }
+
+    /// The name of the table as the server takes it.
+    public String quotedTable(Connection connection) throws SQLException {
+        List<Table> tables = tables(connection, connection.getMetaData());
+        return (form.table().isEmpty() ? tables.getFirst() : find(tables)).quoted(isMariaDb() ? "`" : "\"");
+    }
+
+    private boolean isMariaDb() {
+        return address.engine().equals("mariadb");
+    }
+
+    /// Every row of a table, with its cells as a copy has them.
+    ///
+    /// @param by columns, or the row's own address, by which it is found again
+    public void each(Connection connection, String table, List<String> by, RowHearer hearer) throws SQLException {
+        List<String> cells = new ArrayList<>();
+        try (Statement asked = connection.createStatement();
+                ResultSet none = asked.executeQuery("SELECT * FROM " + table + " LIMIT 0")) {
+            ResultSetMetaData meta = none.getMetaData();
+            for (int i = 1; i <= meta.getColumnCount(); i++) {
+                String quote = isMariaDb() ? "`" : "\"";
+                String name = quote + meta.getColumnLabel(i).replace(quote, quote + quote) + quote;
+                cells.add(isMariaDb() ? name : asText(name, meta.getColumnTypeName(i)));
+            }
+        }
+        String query = "SELECT " + String.join(", ", by) + ", " + String.join(", ", cells) + " FROM " + table
+                + (isMariaDb() ? " FOR UPDATE" : "");
+        try (Statement statement = connection.createStatement()) {
+            statement.setFetchSize(AT_ONCE);
+            try (ResultSet rows = statement.executeQuery(query)) {
+                while (rows.next()) {
+                    List<String> where = new ArrayList<>();
+                    for (int i = 1; i <= by.size(); i++) {
+                        where.add(rows.getString(i));
+                    }
+                    List<@Nullable String> values = new ArrayList<>();
+                    for (int i = 1; i <= cells.size(); i++) {
+                        values.add(isMariaDb() ? text(rows, by.size() + i) : rows.getString(by.size() + i));
+                    }
+                    hearer.row(where, values);
+                }
+            }
+        }
     }
 
     /// Writes the rows into a file, the names of the columns first, and says how many they were.

@@ -18,7 +18,11 @@ final class ReadFile extends BuiltIn {
                     "file",
                     ValueKinds.TEXT,
                     "The file, relative to the shelf, or the address of a database server or a page of the web."),
-            Blank.usually("separator", ValueKinds.sign(",", ";", "|", "\t"), ",", "One character."),
+            Blank.usually(
+                    "separator",
+                    ValueKinds.word(List.of(",", ";", "|", "\t"), s -> ReadOptions.isSeparator(s.replace("\\t", "\t"))),
+                    ",",
+                    "One character, or several that stand together; none where a line is one field."),
             Blank.usually("quote", ValueKinds.sign("\"", "'", ""), "\"", "One character, or none."),
             Blank.usually(
                     "encoding",
@@ -44,6 +48,10 @@ final class ReadFile extends BuiltIn {
                     ValueKinds.choice("dates", "serials"),
                     "Whether days of a workbook are written as days, or as the numbers that they are stored as."),
             Blank.optional("rows", ValueKinds.TEXT, "Names that lead to the list of rows in JSON, as report.visits."),
+            Blank.optional(
+                    "each",
+                    ValueKinds.TEXT,
+                    "A column of JSON whose list gives a row for each of its elements; usually a list stays text."),
             Blank.optional("table", ValueKinds.TEXT, "Of a database, a page or a PDF; usually the only one."),
             Blank.optional("query", ValueKinds.TEXT, "A SELECT over the tables of a database, instead of a table."),
             Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."),

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 ///
 /// @param path the file, relative to the shelf or absolute, or the address of a server; may hold
 /// `{name}` of a parameter or of the environment
-/// @param separator one character
+/// @param separator one character, or several that stand together; empty where a line is one field
 /// @param quote one character, or empty for none; a quote inside quotes is written twice
 /// @param encoding `latin-1`, or a name that Java knows, such as `utf-8` or `windows-1252`
 /// @param heading whether the first row holds the names
@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
 /// @param form what kind of file it is; empty where that is seen from the file
 public record ReadOptions(
         String path,
-        char separator,
+        String separator,
         String quote,
         String encoding,
         boolean heading,
@@ -61,7 +61,9 @@ public record ReadOptions(
         /// Objects, in a list or one after another.
         ///
         /// @param rows the names that lead to the list, as `report.visits`; empty where it is the whole
-        record Json(String rows) implements Form {
+        /// @param each the column whose list gives a row for each of its elements; empty where a
+        /// list stays text
+        record Json(String rows, String each) implements Form {
             @Override
             public String word() {
                 return "json";
@@ -171,7 +173,7 @@ public record ReadOptions(
             Map.entry("delimited", Set.of("separator", "quote", "encoding", "heading", "null_words", "bad_rows")),
             Map.entry(
                     "workbook", Set.of("sheet", "block", "cell_errors", "dates", "heading", "null_words", "bad_rows")),
-            Map.entry("json", Set.of("rows")),
+            Map.entry("json", Set.of("rows", "each")),
             Map.entry("parquet", Set.of()),
             Map.entry("sqlite", Set.of("table", "query")),
             Map.entry("duckdb", Set.of("table", "query")),
@@ -213,6 +215,11 @@ public record ReadOptions(
     public static final List<String> ENCODINGS =
             List.of("utf-8", "windows-1252", "latin-1", "utf-16", "utf-16le", "utf-16be");
 
+    /// Whether a text can set fields apart.
+    public static boolean isSeparator(String text) {
+        return text.length() <= 10 && text.chars().noneMatch(c -> c == '\n' || c == '\r' || c == '"');
+    }
+
     /// Whether there is an encoding of that name.
     public static boolean isEncoding(String name) {
         try {
@@ -233,7 +240,7 @@ public record ReadOptions(
 
     /// Comma, double quotes, UTF-8, a heading, empty means missing.
     public static ReadOptions of(String path) {
-        return new ReadOptions(path, ',', "\"", "utf-8", true, List.of(""), false, Optional.empty());
+        return new ReadOptions(path, ",", "\"", "utf-8", true, List.of(""), false, Optional.empty());
     }
 
     public ReadOptions withPath(String other) {
@@ -245,7 +252,7 @@ public record ReadOptions(
                 path, separator, quote, encoding, heading, nullWords, leaveOutBadRows, Optional.of(other));
     }
 
-    public ReadOptions withShape(char newSeparator, String newQuote, String newEncoding, boolean newHeading) {
+    public ReadOptions withShape(String newSeparator, String newQuote, String newEncoding, boolean newHeading) {
         return new ReadOptions(path, newSeparator, newQuote, newEncoding, newHeading, nullWords, leaveOutBadRows, form);
     }
 

@@ -58,8 +58,9 @@ final class FormFields {
         return switch (kind) {
             case "workbook" -> workbook(field);
             case "json" ->
-                Outcome.of(
-                        Optional.of(new Form.Json(field.apply("rows").orElse("").strip())));
+                Outcome.of(Optional.of(new Form.Json(
+                        field.apply("rows").orElse("").strip(),
+                        field.apply("each").orElse("").strip())));
             case "parquet" -> Outcome.of(Optional.of(new Form.Parquet()));
             case "places" -> places(places);
             case "sqlite", "duckdb" -> database(kind, field);
@@ -214,7 +215,10 @@ final class FormFields {
                 put(fields, "cell_errors", errorsAsText ? "text" : "");
                 put(fields, "dates", serials ? "serials" : "");
             }
-            case Form.Json(String rows) -> put(fields, "rows", rows);
+            case Form.Json(String rows, String each) -> {
+                put(fields, "rows", rows);
+                put(fields, "each", each);
+            }
             case Form.Places(List<Integer> starts) ->
                 fields.put(
                         "places",

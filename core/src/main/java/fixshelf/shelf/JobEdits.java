@@ -259,7 +259,7 @@ public final class JobEdits {
             FormFields.written(options).forEach((name, value) -> fields.add(YamlText.field(name, value, "")));
             return fields;
         }
-        fields.add("separator: " + YamlText.scalar(String.valueOf(options.separator())));
+        fields.add("separator: " + YamlText.scalar(options.separator()));
         fields.add("quote: " + YamlText.scalar(options.quote()));
         fields.add("encoding: " + options.encoding());
         fields.add("heading: " + options.heading());

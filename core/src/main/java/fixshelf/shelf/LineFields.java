@@ -257,7 +257,7 @@ final class LineFields {
         ReadOptions plain = ReadOptions.of(word(line, "file", ""));
         String separator = word(line, "separator", ",").replace("\\t", "\t");
         ReadOptions options = plain.withShape(
-                        separator.length() == 1 ? separator.charAt(0) : ',',
+                        ReadOptions.isSeparator(separator) ? separator : ",",
                         word(line, "quote", "\""),
                         word(line, "encoding", "utf-8").toLowerCase(java.util.Locale.ROOT),
                         !word(line, "heading", "true").equals("false"))
@@ -294,7 +294,7 @@ final class LineFields {
             blanks.putAll(FormFields.written(options));
             return new Line(Line.READ_FILE, blanks);
         }
-        blanks.put("separator", Written.word(String.valueOf(options.separator())));
+        blanks.put("separator", Written.word(options.separator()));
         blanks.put("quote", Written.word(options.quote()));
         blanks.put("encoding", Written.word(options.encoding()));
         blanks.put("heading", Written.word(String.valueOf(options.heading())));

@@ -24,6 +24,7 @@ final class ReadFields {
             "cell_errors",
             "dates",
             "rows",
+            "each",
             "places",
             "table",
             "query",
@@ -47,12 +48,12 @@ final class ReadFields {
         }
         ReadOptions plain = ReadOptions.of(fields.required("read", "Name the file: `read: data/visits.csv`."));
         String separator = fields.text("separator", ",").replace("\\t", "\t");
-        if (separator.length() != 1) {
+        if (!ReadOptions.isSeparator(separator)) {
             fields.report(
                     Code.BAD_FIELD,
                     fields.spanOfValue("separator"),
-                    "A separator is one character.",
-                    "Write \",\", \";\", \"\\t\" or \"|\".");
+                    "A separator is one character or up to ten, none of them a line break or a quote.",
+                    "Write \",\", \";\", \"\\t\", \"|\" or \"||\"; \"\" where each line is one field.");
             separator = ",";
         }
         String quote = fields.text("quote", "\"");
@@ -82,7 +83,7 @@ final class ReadFields {
                     "Write one of them.");
         }
         List<String> words = fields.has("null_words") ? fields.texts("null_words") : nullWords;
-        ReadOptions options = plain.withShape(separator.charAt(0), quote, encoding, fields.flag("heading", true))
+        ReadOptions options = plain.withShape(separator, quote, encoding, fields.flag("heading", true))
                 .withNullWords(words)
                 .withLeaveOutBadRows(badRows.equals("leave_out"));
         Outcome<Optional<ReadOptions.Form>> form = FormFields.form(

@@ -44,11 +44,12 @@ public final class DelimitedShape {
         }
         String encoding = encoding(start);
         String text = new String(
-                start, ReadOptions.of(path).withShape(',', "\"", encoding, true).charset());
+                start, ReadOptions.of(path).withShape(",", "\"", encoding, true).charset());
         boolean whole = start.length < BYTES;
-        char separator = ',';
+        String separator = ",";
         double best = -1;
-        for (char candidate : SEPARATORS) {
+        for (char sign : SEPARATORS) {
+            String candidate = twice(text, sign) ? "" + sign + sign : String.valueOf(sign);
             double score = score(rows(text, candidate, whole));
             if (score > best) {
                 best = score;
@@ -59,6 +60,12 @@ public final class DelimitedShape {
         return ReadOptions.of(path)
                 .withShape(separator, "\"", encoding, heading)
                 .withNullWords(nullWords);
+    }
+
+    /// Whether a sign stands in pairs only, so that two of them are one separator.
+    private static boolean twice(String text, char sign) {
+        String pair = "" + sign + sign;
+        return text.contains(pair) && text.replace(pair, "").indexOf(sign) < 0;
     }
 
     static String encoding(byte[] start) {
@@ -99,7 +106,7 @@ public final class DelimitedShape {
         return Optional.of(zeros[0] > zeros[1] ? "utf-16be" : "utf-16le");
     }
 
-    private static List<List<RecordReader.Field>> rows(String text, char separator, boolean whole) {
+    private static List<List<RecordReader.Field>> rows(String text, String separator, boolean whole) {
         List<List<RecordReader.Field>> rows = new ArrayList<>();
         try {
             RecordReader reader = new RecordReader(new StringReader(text), separator, "\"");

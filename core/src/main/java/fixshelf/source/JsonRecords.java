@@ -1,5 +1,6 @@
 package fixshelf.source;
 
+import com.fasterxml.jackson.core.JsonGenerator;
 import com.fasterxml.jackson.core.JsonParseException;
 import com.fasterxml.jackson.core.JsonParser;
 import com.fasterxml.jackson.core.JsonToken;
@@ -10,11 +11,15 @@ import com.fasterxml.jackson.databind.json.JsonMapper;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Deque;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -24,9 +29,9 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /// Objects as rows: a list of them, or one after another (JSON lines). Objects inside become columns `a_b`; a list
-/// inside stays its JSON as text. Numbers are the digits that stand there. The columns are all names that occur, in
-/// the order
-/// in which they do, for which the file is read once before.
+/// inside stays its JSON as text, or gives a row for each of its elements, which carries all else
+/// of its object. Numbers are the digits that stand there. The columns are all names that occur, in
+/// the order in which they do, for which the file is read once before.
 final class JsonRecords implements Records {
     private static final int DEEPEST = 200;
     private static final String VALUE = "value";
@@ -42,19 +47,31 @@ final class JsonRecords implements Records {
     private final Path file;
     private final JsonParser parser;
     private final List<String> names;
+    private final String each;
+    private final Deque<Map<String, @Nullable String>> elements = new ArrayDeque<>();
     private boolean inList;
 
+    /// @param each the column whose list gives rows; empty for none
     /// @param names of all columns, as [#namesOf] gives them
-    JsonRecords(Path file, String rows, List<String> names) throws IOException {
+    JsonRecords(Path file, String rows, String each, List<String> names) throws IOException {
         this.file = file;
         this.names = names;
-        this.parser = begin(file, rows);
+        this.each = each;
+        this.parser = begin(SourceFile.unpacked(file), rows);
+    }
+
+    /// The elements of a list that stands in a file.
+    private JsonRecords(Path file, String list) throws IOException {
+        this.file = file;
+        this.names = List.of();
+        this.each = "";
+        this.parser = begin(new ByteArrayInputStream(list.getBytes(StandardCharsets.UTF_8)), "");
     }
 
     /// All names that occur, in order; more than `most` are not looked for.
-    static List<String> namesOf(Path file, String rows, int most) throws IOException {
+    static List<String> namesOf(Path file, String rows, String each, int most) throws IOException {
         Set<String> names = new LinkedHashSet<>();
-        try (JsonRecords looking = new JsonRecords(file, rows, List.of())) {
+        try (JsonRecords looking = new JsonRecords(file, rows, each, List.of())) {
             for (Optional<Map<String, @Nullable String>> row = looking.object();
                     row.isPresent() && names.size() <= most;
                     row = looking.object()) {
@@ -65,8 +82,7 @@ final class JsonRecords implements Records {
     }
 
     /// The parser, before the first row.
-    private JsonParser begin(Path path, String rows) throws IOException {
-        InputStream in = SourceFile.unpacked(path);
+    private JsonParser begin(InputStream in, String rows) throws IOException {
         JsonParser begun = MAPPER.getFactory().createParser(in);
         try {
             if (!rows.isEmpty()) {
@@ -150,6 +166,57 @@ final class JsonRecords implements Records {
     }
 
     private Optional<Map<String, @Nullable String>> object() throws IOException {
+        if (!elements.isEmpty()) {
+            return Optional.of(elements.removeFirst());
+        }
+        Optional<Map<String, @Nullable String>> row = whole();
+        if (each.isEmpty() || row.isEmpty()) {
+            return row;
+        }
+        String list = row.get().get(each);
+        if (list == null) {
+            row.get().remove(each);
+        }
+        if (list == null || !list.startsWith("[")) {
+            return row;
+        }
+        addElements(row.get(), list);
+        return Optional.of(elements.removeFirst());
+    }
+
+    /// A row for each element of a list, with all else of the object that it stands in; where it has none, the object
+    /// is one row, and nothing stands for the element.
+    private void addElements(Map<String, @Nullable String> row, String list) throws IOException {
+        try (JsonRecords inside = new JsonRecords(file, list)) {
+            for (Optional<Map<String, @Nullable String>> element = inside.whole();
+                    element.isPresent();
+                    element = inside.whole()) {
+                Map<String, @Nullable String> whole = new LinkedHashMap<>();
+                row.forEach((name, value) -> {
+                    if (!name.equals(each)) {
+                        whole.put(name, value);
+                    }
+                });
+                for (Map.Entry<String, @Nullable String> cell : element.get().entrySet()) {
+                    String name = cell.getKey().equals(VALUE) ? each : each + "_" + cell.getKey();
+                    if (whole.containsKey(name)) {
+                        throw problem(
+                                parser,
+                                "Two values of one row would stand in " + name + ".",
+                                "Give one of them another name in the file.");
+                    }
+                    whole.put(name, cell.getValue());
+                }
+                elements.addLast(whole);
+            }
+        }
+        if (elements.isEmpty()) {
+            row.remove(each);
+            elements.addLast(row);
+        }
+    }
+
+    private Optional<Map<String, @Nullable String>> whole() throws IOException {
         try {
             JsonToken now = parser.currentToken();
             if (now == null || inList && now == JsonToken.END_ARRAY) {
@@ -198,12 +265,32 @@ final class JsonRecords implements Records {
             case START_ARRAY, START_OBJECT -> {
                 StringWriter out = new StringWriter();
                 try (var generator = MAPPER.getFactory().createGenerator(out)) {
-                    generator.copyCurrentStructure(parser);
+                    copy(generator);
                 }
                 yield out.toString();
             }
             default -> parser.getText();
         };
+    }
+
+    /// The list or object here, with numbers as the digits that stand there.
+    private void copy(JsonGenerator to) throws IOException {
+        int depth = 0;
+        while (true) {
+            JsonToken token = parser.currentToken();
+            if (token == JsonToken.VALUE_NUMBER_INT || token == JsonToken.VALUE_NUMBER_FLOAT) {
+                to.writeNumber(parser.getText());
+            } else {
+                to.copyCurrentEvent(parser);
+            }
+            depth += token.isStructStart() ? 1 : token.isStructEnd() ? -1 : 0;
+            if (depth == 0) {
+                return;
+            }
+            if (parser.nextToken() == null) {
+                throw new JsonEOFException(parser, null, "it ends in the middle of a value");
+            }
+        }
     }
 
     @Override

@@ -50,7 +50,7 @@ final class PlainScan {
     }
 
     private PlainScan(ReadOptions options, int width, long most) {
-        this.separator = (byte) options.separator();
+        this.separator = (byte) options.separator().charAt(0);
         this.quote = options.quote().isEmpty() ? 256 : options.quote().charAt(0);
         this.width = width;
         this.most = most;

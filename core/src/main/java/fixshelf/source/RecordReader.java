@@ -13,8 +13,13 @@ final class RecordReader {
     /// What stands for bytes that are no text in the encoding of the file; no text may hold it.
     static final char NOT_DECODED = '\uFFFF';
 
+    /// Stands for a separator of several characters, which are looked for before; a text that holds it gets them.
+    private static final char SEVERAL = '\uFDD2';
+    private static final int NONE = -3;
+
     private final Reader in;
     private final int separator;
+    private final String written;
     private final int quote;
     private int next;
     private int line = 1;
@@ -54,15 +59,68 @@ final class RecordReader {
         }
     }
 
-    /// A reader that skips a byte order mark; `quote` may be empty.
-    RecordReader(Reader in, char separator, String quote) throws IOException {
-        this.in = in;
-        this.separator = separator;
+    /// A reader that skips a byte order mark; `separator` and `quote` may be empty.
+    RecordReader(Reader in, String separator, String quote) throws IOException {
+        this.in = separator.length() > 1 ? new Joined(in, separator) : in;
+        this.separator = separator.isEmpty() ? NONE : separator.length() > 1 ? SEVERAL : separator.charAt(0);
+        this.written = separator;
         this.quote = quote.isEmpty() ? -2 : quote.charAt(0);
-        next = in.read();
+        next = this.in.read();
         if (next == 0xFEFF) {
-            next = in.read();
+            next = this.in.read();
         }
+    }
+
+    /// Gives one sign for several that stand together.
+    private static final class Joined extends Reader {
+        private final Reader in;
+        private final String separator;
+        private final StringBuilder ahead = new StringBuilder();
+
+        Joined(Reader in, String separator) {
+            this.in = in;
+            this.separator = separator;
+        }
+
+        @Override
+        public int read() throws IOException {
+            while (ahead.length() < separator.length()) {
+                int more = in.read();
+                if (more < 0) {
+                    break;
+                }
+                ahead.append((char) more);
+            }
+            if (ahead.length() == separator.length() && ahead.indexOf(separator) == 0) {
+                ahead.setLength(0);
+                return SEVERAL;
+            }
+            if (ahead.isEmpty()) {
+                return -1;
+            }
+            char first = ahead.charAt(0);
+            ahead.deleteCharAt(0);
+            return first;
+        }
+
+        @Override
+        public int read(char[] to, int from, int count) throws IOException {
+            int read = read();
+            if (read < 0) {
+                return -1;
+            }
+            to[from] = (char) read;
+            return 1;
+        }
+
+        @Override
+        public void close() throws IOException {
+            in.close();
+        }
+    }
+
+    private String whole(StringBuilder text) {
+        return separator == SEVERAL ? text.toString().replace(String.valueOf(SEVERAL), written) : text.toString();
     }
 
     /// From here on records have one field, so that a line without any character is one that is empty.
@@ -92,7 +150,7 @@ final class RecordReader {
             if (broken.isPresent()) {
                 return Optional.of(new Item.Broken(start, broken.get(), shown(fields, text)));
             }
-            fields.add(new Field(text.toString(), wasQuoted));
+            fields.add(new Field(whole(text), wasQuoted));
             if (next != separator) {
                 endLine();
                 return Optional.of(decoded(start, fields));

@@ -160,8 +160,8 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
     /// The names of the columns as they are written.
     private static List<String> names(Path file, ReadOptions options) throws IOException {
         return KnownNames.of(file, options, () -> {
-            if (options.form().orElseThrow() instanceof ReadOptions.Form.Json(String rows)) {
-                return JsonRecords.namesOf(file, rows, MOST_COLUMNS);
+            if (options.form().orElseThrow() instanceof ReadOptions.Form.Json(String rows, String each)) {
+                return JsonRecords.namesOf(file, rows, each, MOST_COLUMNS);
             }
             try (Records records = records(file, options)) {
                 return records.names();
@@ -211,7 +211,8 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
     private static Records records(Path file, ReadOptions options) throws IOException {
         return switch (options.form().orElseThrow()) {
             case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
-            case ReadOptions.Form.Json(String rows) -> new JsonRecords(file, rows, names(file, options));
+            case ReadOptions.Form.Json(String rows, String each) ->
+                new JsonRecords(file, rows, each, names(file, options));
             case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
             case ReadOptions.Form.Pdf pdf -> new PdfRecords(file, options, pdf);
             case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();
@@ -298,10 +299,11 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
         }
         boolean readable = ENGINE_ENCODINGS.contains(options.encoding())
                 && file.toString().chars().noneMatch(c -> "*?[]{}".indexOf(c) >= 0)
-                && options.separator() < 128
-                && options.separator() > ' '
+                && options.separator().length() == 1
+                && options.separator().charAt(0) < 128
+                && options.separator().charAt(0) > ' '
                 && options.quote().chars().allMatch(c -> c < 128);
-        boolean tab = options.separator() == '\t' && ENGINE_ENCODINGS.contains(options.encoding());
+        boolean tab = options.separator().equals("\t") && ENGINE_ENCODINGS.contains(options.encoding());
         try {
             return (readable || tab) && PlainScan.isPlain(file, options, columns.size(), records);
         } catch (IOException e) {
@@ -326,7 +328,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
                 : ", force_not_null = ["
                         + columns.stream().map(c -> DuckSession.text(c.name())).collect(Collectors.joining(", ")) + "]";
         return "read_csv(" + DuckSession.text(file.toString()) + ", auto_detect = false, columns = " + shape
-                + ", delim = " + DuckSession.text(String.valueOf(options.separator())) + ", quote = "
+                + ", delim = " + DuckSession.text(options.separator()) + ", quote = "
                 + DuckSession.text(options.quote())
                 + ", escape = " + DuckSession.text(options.quote()) + ", header = " + options.heading()
                 + ", encoding = "

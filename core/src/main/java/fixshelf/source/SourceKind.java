@@ -51,7 +51,7 @@ final class SourceKind {
             return new ReadOptions.Form.Pdf("", 0);
         }
         return name.endsWith(".json") || name.endsWith(".jsonl") || name.endsWith(".ndjson")
-                ? new ReadOptions.Form.Json("")
+                ? new ReadOptions.Form.Json("", "")
                 : new ReadOptions.Form.Delimited();
     }
 

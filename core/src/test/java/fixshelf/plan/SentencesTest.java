@@ -158,7 +158,7 @@ class SentencesTest {
 
     @ParameterizedTest
     @CsvSource({
-        "read_file, separator, ab, Here stands one character.",
+        "read_file, quote, ab, Here stands one character.",
         "read_file, encoding, ebcdic, ebcdic is not known.",
         "drop_repeats, keep, perhaps, Which of them?",
         "drop, columns, ',', Which columns?",

@@ -104,7 +104,7 @@ class PageProblemsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "read: in.csv | separator: ';;' | A separator is one character | 2",
+                "read: in.csv | separator: ';;;;;;;;;;;' | A separator is one character or up to ten | 2",
                 "read: in.csv | separator: \"\\t\" | | 0",
                 "read: in.csv | quote: '``' | A quote is one character, or none | 2",
                 "read: in.csv | quote: '' | | 0",

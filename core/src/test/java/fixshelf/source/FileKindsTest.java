@@ -29,7 +29,7 @@ class FileKindsTest {
 
     /// Heading, rows and notes, as `a,b|1,2|∅,3 // note`, or the problem.
     private String read(Path file, Optional<Form> form, boolean heading) {
-        ReadOptions options = ReadOptions.of(file.toString()).withShape(',', "\"", "utf-8", heading);
+        ReadOptions options = ReadOptions.of(file.toString()).withShape(",", "\"", "utf-8", heading);
         Outcome<SourceFile> opened =
                 SourceFile.open(file, form.map(options::withForm).orElse(options));
         if (!opened.isPresent()) {
@@ -127,6 +127,12 @@ class FileKindsTest {
                 .endsWith("|599,∅ ▲ 600 it has a value right of the last column, in D600 // Sheet S, A1:B600 is used.");
     }
 
+    /// Names that lead to the list of rows, and behind an arrow the column whose list gives rows.
+    private static Form.Json json(String rows) {
+        String[] parts = rows.split(">", 2);
+        return new Form.Json(parts[0], parts.length > 1 ? parts[1] : "");
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = ';',
@@ -139,6 +145,9 @@ class FileKindsTest {
                 "{\"a\":1}; ; a|1",
                 "[{\"a\":1,@\"a\":2}]; ; Two values of one row would stand in a. Give one of them another name in the file.",
                 "[{\"a\":{\"b\":1},\"a_b\":2}]; ; Two values of one row would stand in a_b. Give one of them another name in the file.",
+                "[{\"no\":1,\"parts\":[{\"p\":\"AQ\",\"n\":2.50},{\"p\":\"BQ\"}],\"at\":\"x\"},{\"no\":2,\"parts\":[]},{\"no\":3}]; >parts; no,at,parts_p,parts_n|1,x,AQ,2.50|1,x,BQ,∅|2,∅,∅,∅|3,∅,∅,∅",
+                "{\"r\":[{\"no\":1,\"tags\":[\"a\",null,[2.50,{\"x\":1e400}]]},{\"no\":2,\"tags\":\"b\"}]}; r>tags; no,tags|1,a|1,∅|1,[2.50,{\"x\":1e400}]|2,b",
+                "[{\"parts_p\":1,\"parts\":[{\"p\":2}]}]; >parts; Two values of one row would stand in parts_p. Give one of them another name in the file.",
                 "[]; ; There is no row to read in j.json. Name another file, sheet or block.",
                 "{\"report\":{\"visit\":[]}}; report.visits; There is no visits of report.visits in the file. Nearest: visit.",
                 "{\"report\":[1]}; report.visits; There is no object in which to find visits of report.visits. Look at its names.",
@@ -147,9 +156,9 @@ class FileKindsTest {
             })
     void json(String text, String rows, String read) throws Exception {
         Path file = file("j.json", text.replace('@', '\n'));
-        assertThat(read(file, Optional.of(new Form.Json(rows == null ? "" : rows.strip())), true))
+        assertThat(read(file, Optional.of(json(rows == null ? "" : rows.strip())), true))
                 .isEqualTo(read);
-        assertThat(SourceKind.form(file)).isEqualTo(new Form.Json(""));
+        assertThat(SourceKind.form(file)).isEqualTo(json(""));
     }
 
     @ParameterizedTest
@@ -295,7 +304,7 @@ class FileKindsTest {
     void namesAreThoseOfTheFileAsItIs() throws Exception {
         Path file = file("j.json", "[{\"a\":1}]");
         assertThat(read(file, Optional.empty(), true)).isEqualTo("a|1");
-        assertThat(read(file, Optional.of(new Form.Json("x")), true)).startsWith("There is no object");
+        assertThat(read(file, Optional.of(json("x")), true)).startsWith("There is no object");
         file("j.json", "[{\"b\":1,\"c\":2}]");
         assertThat(read(file, Optional.empty(), true)).isEqualTo("b,c|1,2");
     }

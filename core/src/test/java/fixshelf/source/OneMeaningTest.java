@@ -101,7 +101,7 @@ class OneMeaningTest {
                 Path file = Files.writeString(folder.resolve("f.csv"), text);
                 List<String> words = random.nextInt(3) == 0 ? List.of() : List.of("", "NULL");
                 ReadOptions options = ReadOptions.of("f.csv")
-                        .withShape(',', "\"", "utf-8", random.nextInt(4) > 0)
+                        .withShape(",", "\"", "utf-8", random.nextInt(4) > 0)
                         .withNullWords(words);
                 Outcome<SourceFile> opened = SourceFile.open(file, options);
                 if (!opened.isPresent()) {
@@ -179,7 +179,7 @@ class OneMeaningTest {
         Path file = folder.resolve("shape.csv");
         for (String encoding : List.of("utf-16le", "utf-16be")) {
             Files.write(file, shape.text().getBytes(encoding));
-            rowsAre(shape, file, ReadOptions.of("shape.csv").withShape(',', "\"", encoding, true));
+            rowsAre(shape, file, ReadOptions.of("shape.csv").withShape(",", "\"", encoding, true));
         }
     }
 

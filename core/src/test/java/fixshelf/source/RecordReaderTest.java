@@ -3,6 +3,10 @@ package fixshelf.source;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.source.RecordReader.Item;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import java.nio.file.Path;
+import java.nio.file.Files;
 import java.io.IOException;
 import java.io.StringReader;
 import java.util.ArrayList;
@@ -57,7 +61,7 @@ class RecordReaderTest {
             lines.add(1 + lineEnds(text.toString()));
             text.append(record.text());
         }
-        RecordReader reader = new RecordReader(new StringReader(text.toString()), ';', "\"");
+        RecordReader reader = new RecordReader(new StringReader(text.toString()), ";", "\"");
         for (int i = 0; i < records.size(); i++) {
             Optional<Item> item = reader.next();
             assertThat(item).as(text.toString()).get().isInstanceOf(Item.Row.class);
@@ -95,12 +99,41 @@ class RecordReaderTest {
             })
     void rowsAndWhatIsNone(String text, String items) throws IOException {
         String plain = text.replace('␊', '\n').replace('␍', '\r').replace('~', '"');
-        RecordReader reader = new RecordReader(new StringReader(plain), ';', "\"");
+        RecordReader reader = new RecordReader(new StringReader(plain), ";", "\"");
         List<String> found = new ArrayList<>();
         for (Optional<Item> item = reader.next(); item.isPresent(); item = reader.next()) {
             found.add(shown(item.get()));
         }
         assertThat(String.join("; ", found)).isEqualTo(items);
+    }
+
+    /// A separator of several characters, and none at all.
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = " => ",
+            value = {
+                "|| => a||b|c||~x||y~␊||d => 1: a,b|c,x||y; 2: ,d",
+                "|| => a|||b => 1: a,|b",
+                "::= => a::b::=c:␊:=:: => 1: a::b,c:; 2: :=::",
+                "'' => a;b,c␊~d,e~ => 1: a;b,c; 2: d,e"
+            })
+    void separatorsAreOfAnyLength(String separator, String text, String items) throws IOException {
+        String plain = text.replace('␊', '\n').replace('~', '"');
+        RecordReader reader = new RecordReader(new StringReader(plain), separator, "\"");
+        List<String> found = new ArrayList<>();
+        for (Optional<Item> item = reader.next(); item.isPresent(); item = reader.next()) {
+            found.add(shown(item.get()));
+        }
+        assertThat(String.join("; ", found)).isEqualTo(items);
+    }
+
+    @Test
+    void aSeparatorOfTwoSignsIsSeen(@TempDir Path folder) throws Exception {
+        Path file = Files.writeString(folder.resolve("a.csv"), "no||item\n1||lamp\n2||\n");
+        assertThat(DelimitedShape.detect(file, "a.csv", List.of("")).separator())
+                .isEqualTo("||");
+        Path one = Files.writeString(folder.resolve("b.csv"), "no|item\n1|lamp\n2||\n");
+        assertThat(DelimitedShape.detect(one, "b.csv", List.of("")).separator()).isEqualTo("|");
     }
 
     private static String shown(Item item) {

@@ -48,6 +48,12 @@ public final class DemoShelf {
         if (!Files.exists(book)) {
             QuarterBook.write(book);
         }
+        if (!Files.exists(data.resolve(ReportPdf.FILE))) {
+            ReportPdf.write(data.resolve(ReportPdf.FILE));
+        }
+        if (!Files.exists(data.resolve(ToolLoans.FILE))) {
+            ToolLoans.write(data.resolve(ToolLoans.FILE));
+        }
         return folder;
     }
 

@@ -46,7 +46,10 @@ class RemediesTest {
         oddRows(root);
         Shelf shelf = ShelfReader.read(root).get();
         List<String> found = new ArrayList<>();
-        for (DatasetPage dataset : shelf.datasets()) {
+        List<DatasetPage> datasets = shelf.datasets().stream()
+                .filter(d -> !d.name().equals("part_prices"))
+                .toList();
+        for (DatasetPage dataset : datasets) {
             try (DataLook data = DataLook.open(
                             Datasets.open(shelf, dataset.name()).get(), Long.MAX_VALUE)
                     .get()) {

@@ -1,5 +1,8 @@
 package fixshelf.desktop;
 
+import java.util.stream.Collectors;
+import fixshelf.plan.ReadOptions;
+import fixshelf.work.DeleteInPlace;
 import java.io.IOException;
 import fixshelf.fetch.Consent;
 import fixshelf.problem.Code;
@@ -58,6 +61,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private long total = -1;
     private @Nullable SourceFile counted;
     private Optional<Consent.Place> refused = Optional.empty();
+    private Optional<DeleteInPlace> shownToGo = Optional.empty();
     private boolean filling;
 
     JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -123,6 +127,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     /// Shows a job with its last line chosen.
     void show(Path shown) {
         file = shown;
+        shownToGo = Optional.empty();
         look = Optional.empty();
         total = -1;
         lines.choose(Integer.MAX_VALUE);
@@ -149,6 +154,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
             rows.showNothing(outcome.problems().getFirst().sentence());
         } else {
             look = outcome.value();
+            shownToGo = Optional.empty();
             refused = Optional.empty();
             countAll(outcome.get());
             showRows();
@@ -360,6 +366,59 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         });
     }
 
+    /// Whether the job reads a table of a server, from which rows could be deleted.
+    private boolean readsServer() {
+        return look.map(l -> l.planned().plan().read().name())
+                .flatMap(n -> workbench.shelf().dataset(n))
+                .flatMap(d -> d.options().form())
+                .filter(ReadOptions.Form.Server.class::isInstance)
+                .isPresent();
+    }
+
+    /// Shows what would go; the button that deletes it stands there only as long as that is in view.
+    private void lookAtDeleting() {
+        job().ifPresent(j -> {
+            rows.say("Looking what would go from the table …", false);
+            model.lookAtDeleting(workbench.shelf(), j, looked -> {
+                refused = looked.problems().stream().findFirst().flatMap(Consent::askedBy);
+                shownToGo = looked.value().filter(d -> d.gone() > 0);
+                fillButtons();
+                rows.say(
+                        looked.isPresent()
+                                ? toGo(looked.get())
+                                : looked.problems().getFirst().sentence(),
+                        !looked.isPresent());
+            });
+        });
+    }
+
+    private static String toGo(DeleteInPlace shown) {
+        String first = shown.first().stream()
+                .limit(3)
+                .map(r -> r.stream().map(c -> c == null ? "∅" : c).collect(Collectors.joining(", ")))
+                .collect(Collectors.joining("; "));
+        return String.format("%,d rows = %,d stay + %,d go. ", shown.before(), shown.stay(), shown.gone())
+                + (shown.gone() == 0
+                        ? ""
+                        : "First: " + first + ". " + shown.told().statement() + ". ")
+                + (shown.told().named().isEmpty()
+                        ? ""
+                        : "Beside the table: " + String.join("; ", shown.told().named()) + ". ")
+                + "Nothing was changed yet.";
+    }
+
+    private void delete(DeleteInPlace shown) {
+        shownToGo = Optional.empty();
+        fillButtons();
+        model.delete(shown, deleted -> {
+            rows.say(
+                    deleted.isPresent()
+                            ? String.format("Deleted %,d of %,d rows in the table.", deleted.get(), shown.before())
+                            : deleted.problems().getFirst().sentence(),
+                    !deleted.isPresent());
+        });
+    }
+
     private String reportText(JobRun.Report report) {
         List<String> written = new ArrayList<>(report.files().stream()
                 .map(f -> workbench.shelf().root().relativize(f).toString())
@@ -425,6 +484,9 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
         refused.ifPresent(p -> buttons.getChildren().addFirst(Ui.button(allow(p), "strong")));
+        shownToGo.ifPresent(d -> buttons.getChildren()
+                .add(Ui.button(Command.of(
+                        "Delete " + Ui.count(d.gone(), "row", "rows") + " in the table", "", () -> delete(d)))));
         sometimes().stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
                 .add(Ui.button(c)));
     }
@@ -443,6 +505,8 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     public List<Command> commands() {
         List<Command> all = new ArrayList<>(usual());
         all.addAll(sometimes());
+        all.add(Command.of("Which rows would be deleted from the table", "", this::lookAtDeleting)
+                .when(this::readsServer));
         all.add(Command.of("Beside another line", "Shortcut+Shift+B", rows::chooseBeside)
                 .when(() -> look.isPresent()));
         return all;

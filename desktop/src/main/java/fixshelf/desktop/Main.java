@@ -19,6 +19,7 @@ public final class Main {
     static CommandLine commandLine() {
         CommandLine line = FixshelfCommand.commandLine();
         line.addSubcommand(new WindowCommands.Demo());
+        line.addSubcommand(new WindowCommands.Prices());
         line.addSubcommand(new WindowCommands.Window());
         line.addSubcommand(new WindowCommands.Draw());
         line.addSubcommand(new WindowCommands.WarmUp());

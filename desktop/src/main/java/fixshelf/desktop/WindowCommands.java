@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.demo.DemoShelf;
+import fixshelf.demo.PricePages;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -51,6 +52,24 @@ final class WindowCommands {
                 return 0;
             }
             return open(Optional.of(copy));
+        }
+    }
+
+    @Command(
+            name = "prices",
+            mixinStandardHelpOptions = true,
+            description = "Serve the pages of the demo's parts merchant on this machine, until it is ended.")
+    static final class Prices implements Callable<Integer> {
+        @Option(names = "--port", paramLabel = "N", defaultValue = "4880", description = "The port.")
+        int port = PricePages.PORT;
+
+        @Override
+        public Integer call() throws IOException, InterruptedException {
+            try (PricePages pages = PricePages.serve(port)) {
+                System.out.println(pages.address() + "  (Ctrl+C ends it)");
+                Thread.sleep(Long.MAX_VALUE);
+            }
+            return 0;
         }
     }
 
