@@ -343,14 +343,17 @@ final class DataPlace implements Place, ComparePage.Asking {
     }
 
     private Command fromServer() {
-        return Command.of("From a server …", "Shortcut+Shift+D", () -> {
-            views.getToggles().forEach(t -> t.setSelected(false));
-            body.getChildren().setAll(Ui.page(far.view()));
-            // What was never laid out takes no keys.
-            body.applyCss();
-            body.layout();
-            far.focusTarget().requestFocus();
-        });
+        return Command.of("From a server …", "Shortcut+Shift+D", this::askServer);
+    }
+
+    /// Shows the blanks of a dataset that is in no file here.
+    void askServer() {
+        views.getToggles().forEach(t -> t.setSelected(false));
+        body.getChildren().setAll(Ui.page(far.view()));
+        // What was never laid out takes no keys.
+        body.applyCss();
+        body.layout();
+        far.focusTarget().requestFocus();
     }
 
     /// Keeps a dataset that is in no file, and looks at it; gives what is wrong if that cannot be.

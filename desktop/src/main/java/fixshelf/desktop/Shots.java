@@ -96,8 +96,6 @@ final class Shots {
         onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LOST));
         save("jobs-lost-values");
         onScreen(() -> workbench.undo(wanted));
-        onScreen(() -> frame().jobsPlace().begin(shelf.resolve("data/visits-upper-sallow.tsv")));
-        save("jobs-new-file");
         onScreen(() -> frame().enter(frame().languagesPlace()));
         save("languages");
         onScreen(() -> frame().languagesPlace().showWholeShelf());
@@ -156,6 +154,13 @@ final class Shots {
         onScreen(() -> frame().dataPlace().turn(DataPlace.View.COUNTS));
         onScreen(() -> frame().dataPlace().countsPage().count(java.util.List.of(5, 8)));
         save("data-counts");
+        onScreen(() -> {
+            frame().dataPlace().show("tool_loans");
+            frame().dataPlace().turn(DataPlace.View.COLUMNS);
+        });
+        settle();
+        onScreen(() -> frame().dataPlace().askServer());
+        save("data-server");
     }
 
     private void promises() throws Exception {
