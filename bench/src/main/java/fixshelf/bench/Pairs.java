@@ -58,6 +58,8 @@ final class Pairs {
                     name,
                     "--shelf",
                     shelf.toString(),
+                    "--allow",
+                    folder.toString(),
                     "--set",
                     "in=" + data,
                     "--set",

@@ -166,6 +166,9 @@ public final class Consent {
     }
 
     private static String plain(String place) {
+        if (place.startsWith("jdbc:")) {
+            return place;
+        }
         return isPath(place) ? real(Path.of(place)).toString() : place.toLowerCase(Locale.ROOT);
     }
 

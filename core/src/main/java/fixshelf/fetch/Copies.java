@@ -28,6 +28,8 @@ import java.util.concurrent.ConcurrentHashMap;
 public final class Copies {
     private static final Map<Path, Instant> MADE = new ConcurrentHashMap<>();
 
+    private static final Map<Path, Object> LOCKS = new ConcurrentHashMap<>();
+
     /// Copies that are not to be used any more, though they stay until there is another.
     private static final Set<Path> STALE = ConcurrentHashMap.newKeySet();
 
@@ -114,7 +116,7 @@ public final class Copies {
         return OwnFolder.file(shelf, "copies", base + ".csv");
     }
 
-    private static synchronized Outcome<SourceFile> copy(
+    private static Outcome<SourceFile> copy(
             Path shelf, String name, ReadOptions options, ReadOptions.Form.Elsewhere form, boolean asking)
             throws IOException {
         Source source = Source.of(options, form);
@@ -125,20 +127,17 @@ public final class Copies {
             return Outcome.failed(Problem.about(
                     Code.NOT_LOOKED_AT, name, source.shown() + " was not read yet.", "Look at it to read it."));
         }
-        boolean fresh = made.isPresent() && !asking
-                || made.isPresent()
+        if (asking || made.isEmpty()) {
+            // Who asks for the same at the same time waits for it; nobody waits for another server.
+            synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
+                Optional<Instant> now = made(shelf, name, options);
+                boolean fresh = now.isPresent()
                         && !STALE.contains(copy)
-                        && (isFresh(made.get(), form.keep()) || MADE.containsKey(copy));
-        if (!fresh) {
-            Path next = OwnFolder.file(shelf, "copies", copy.getFileName() + ".new");
-            try {
-                source.write(shelf, next);
-                Files.move(next, copy, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
-            } finally {
-                Files.deleteIfExists(next);
+                        && (isFresh(now.get(), form.keep()) || MADE.containsKey(copy));
+                if (!fresh) {
+                    make(shelf, source, copy);
+                }
             }
-            STALE.remove(copy);
-            MADE.put(copy, Instant.now());
         }
         boolean single = isSingle(copy);
         ReadOptions plain =
@@ -149,6 +148,18 @@ public final class Copies {
                         ? Optional.empty()
                         : Optional.of(Files.getLastModifiedTime(copy).toInstant()));
         return SourceFile.open(copy, plain).map(f -> f.copyOf(copied));
+    }
+
+    private static void make(Path shelf, Source source, Path copy) throws IOException {
+        Path next = Files.createTempFile(copy.getParent(), copy.getFileName().toString(), ".new");
+        try {
+            source.write(shelf, next);
+            Files.move(next, copy, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+        } finally {
+            Files.deleteIfExists(next);
+        }
+        STALE.remove(copy);
+        MADE.put(copy, Instant.now());
     }
 
     private static boolean isFresh(Instant made, Duration keep) {

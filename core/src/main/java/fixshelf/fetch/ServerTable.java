@@ -131,7 +131,6 @@ public final class ServerTable {
             case "mariadb" -> {
                 run(connection, "SET SESSION TRANSACTION READ ONLY");
                 run(connection, "SET max_statement_time = " + form.seconds());
-                run(connection, "SET SESSION sql_mode = CONCAT(@@sql_mode, ',ANSI_QUOTES')");
             }
             default -> {}
         }
@@ -288,7 +287,7 @@ public final class ServerTable {
         Table table = form.table().isEmpty() ? tables.getFirst() : find(tables);
         String quote = address.engine().equals("jdbc")
                 ? meta.getIdentifierQuoteString().strip()
-                : "\"";
+                : isMariaDb() ? "`" : "\"";
         return "SELECT * FROM " + table.quoted(quote);
     }
 

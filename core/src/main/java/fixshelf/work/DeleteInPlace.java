@@ -88,13 +88,15 @@ public record DeleteInPlace(
         if (objection.isPresent()) {
             throw new ProblemException(objection.get());
         }
-        RowsGone.Rows all = new RowsGone.Rows();
-        List<List<@Nullable String>> every = new ArrayList<>();
-        rows(job.source(), row -> {
-            all.add(row);
-            every.add(row);
-        });
         RowsGone.Rows stay = staying(shelf, job);
+        RowsGone.Rows all = new RowsGone.Rows();
+        List<List<@Nullable String>> first = new ArrayList<>();
+        rows(job.source(), row -> {
+            boolean goes = all.addIfMore(row, stay);
+            if (goes && first.size() < SHOWN) {
+                first.add(row);
+            }
+        });
         RowsGone.Rows gone;
         try {
             gone = all.without(stay);
@@ -109,7 +111,7 @@ public record DeleteInPlace(
         return new DeleteInPlace(
                 all.size(),
                 stay.size(),
-                first(every, stay),
+                first,
                 table.look(gone.size()),
                 gone.sign() + all.sign(),
                 new Work(table, all, gone));
@@ -198,20 +200,6 @@ public record DeleteInPlace(
                 taker.take(row);
             }));
         }
-    }
-
-    private static List<List<@Nullable String>> first(List<List<@Nullable String>> every, RowsGone.Rows stay) {
-        List<List<@Nullable String>> first = new ArrayList<>();
-        RowsGone.Rows seen = new RowsGone.Rows();
-        for (List<@Nullable String> row : every) {
-            if (first.size() == SHOWN) {
-                break;
-            }
-            if (seen.addIfMore(row, stay)) {
-                first.add(row);
-            }
-        }
-        return first;
     }
 
     /// Deletes what was shown. A problem, and nothing deleted, where the table is another by now.

@@ -3,17 +3,18 @@ package fixshelf.work;
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.ServerAddress;
 import fixshelf.output.TableTarget;
+import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
-import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.OwnFolder;
 import fixshelf.shelf.Shelf;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -24,7 +25,7 @@ final class OutputTables {
 
     /// A table of a server; empty where a file is meant.
     static Optional<PlannedJob.Target> target(
-            Shelf shelf, JobPage.Output output, String path, Map<String, String> values) {
+            Shelf shelf, JobPage job, JobPage.Output output, String path, Map<String, String> values) {
         Optional<String> engine = path.startsWith("postgresql:")
                 ? Optional.of("postgresql")
                 : path.startsWith("mariadb:") ? Optional.of("mariadb") : Optional.empty();
@@ -67,7 +68,7 @@ final class OutputTables {
                                 sign.getFileName() + "-" + table.get().table()),
                         true)
                 .into(OutputForm.SERVER, table.get());
-        return Optional.of(target.refused(objection(shelf, table.get(), values)));
+        return Optional.of(target.refused(objection(shelf, job, table.get(), values)));
     }
 
     private static TableTarget.Mode mode(JobPage.ToTable to) {
@@ -79,14 +80,20 @@ final class OutputTables {
     }
 
     /// A table that the shelf reads is not written, and no server without its user's word.
-    private static Optional<Problem> objection(Shelf shelf, TableTarget target, Map<String, String> values) {
+    private static Optional<Problem> objection(
+            Shelf shelf, JobPage job, TableTarget target, Map<String, String> values) {
         ServerAddress address = target.server().orElseThrow();
-        for (DatasetPage page : shelf.datasets()) {
-            if (isSource(page, target, address, values)) {
+        Map<String, ReadOptions> read = new LinkedHashMap<>();
+        shelf.datasets().forEach(d -> read.put("as " + d.name(), d.options()));
+        job.firstLine()
+                .filter(l -> l.call().equals(Line.READ_FILE))
+                .ifPresent(l -> read.put("in the first line of this job", shelf.options(l)));
+        for (Map.Entry<String, ReadOptions> source : read.entrySet()) {
+            if (isSource(source.getValue(), target, address, values)) {
                 return Optional.of(Problem.about(
                         Code.TARGET_IS_SOURCE,
-                        page.name(),
-                        "The output would change " + target.shown() + ", which this shelf reads as " + page.name()
+                        job.name(),
+                        "The output would change " + target.shown() + ", which this shelf reads " + source.getKey()
                                 + ".",
                         "Write to another table; sources are never written to."));
             }
@@ -95,15 +102,14 @@ final class OutputTables {
     }
 
     private static boolean isSource(
-            DatasetPage page, TableTarget target, ServerAddress address, Map<String, String> values) {
-        if (!(page.options().form().orElse(null) instanceof ReadOptions.Form.Server form)
+            ReadOptions options, TableTarget target, ServerAddress address, Map<String, String> values) {
+        if (!(options.form().orElse(null) instanceof ReadOptions.Form.Server form)
                 || !form.engine().equals(address.engine())) {
             return false;
         }
-        Problem.Where where = Problem.Where.nowhere(page.name());
+        Problem.Where where = Problem.Where.nowhere(options.path());
         Optional<String> table = Placeholders.fill(form.table(), values, where).value();
-        Optional<String> read =
-                Placeholders.fill(page.options().path(), values, where).value();
+        Optional<String> read = Placeholders.fill(options.path(), values, where).value();
         try {
             return table.filter(t -> bare(t).equals(bare(target.table()))).isPresent()
                     && read.filter(r ->
@@ -121,6 +127,15 @@ final class OutputTables {
     /// A table of a database that is a file, where the ending of its name says so.
     static PlannedJob.Target inFile(PlannedJob.Target target, JobPage.Output output) {
         boolean database = target.form().isTable();
+        if (database && target.file().toString().chars().anyMatch(c -> "?;#%".indexOf(c) >= 0)) {
+            // Behind them a driver would read settings of its own.
+            return target.refused(Optional.of(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    target.file().toString(),
+                    target.file().getFileName()
+                            + " is not written as a database: there is one of the signs ? ; # % in its" + " path.",
+                    "Give it, or its folder, a name without them.")));
+        }
         if (database == output.table().isPresent()) {
             return output.table()
                     .map(to -> target.into(

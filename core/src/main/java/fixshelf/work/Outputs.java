@@ -84,13 +84,20 @@ final class Outputs {
         try {
             Files.createDirectories(folder);
             removeLeftBehind(target.file(), folder);
-            Path part = pending.stream()
+            Optional<Path> shared = pending.stream()
                     .filter(p -> p.target().file().equals(target.file()))
                     .map(Pending::part)
-                    .findFirst()
-                    .orElse(Files.createTempFile(folder, "." + target.file().getFileName(), PART));
+                    .findFirst();
+            Path part = shared.isPresent()
+                    ? shared.get()
+                    : Files.createTempFile(folder, "." + target.file().getFileName(), PART);
             Files.deleteIfExists(part);
-            pending.add(new Pending(target, part, table(target, part)));
+            try {
+                pending.add(new Pending(target, part, table(target, part)));
+            } catch (ProblemException e) {
+                Files.deleteIfExists(part);
+                throw e;
+            }
         } catch (ProblemException e) {
             problems.add(e.problem());
         } catch (IOException e) {

@@ -465,7 +465,7 @@ public record PlannedJob(
                         List<Target> more = new ArrayList<>(before);
                         boolean byUser =
                                 Placeholders.names(output.path()).stream().anyMatch(set::contains);
-                        more.add(OutputTables.target(shelf, output, path, values)
+                        more.add(OutputTables.target(shelf, job, output, path, values)
                                 .orElseGet(() -> {
                                     Target target = OutputTables.inFile(
                                             new Target(

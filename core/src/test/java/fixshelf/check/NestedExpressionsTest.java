@@ -54,7 +54,7 @@ public class NestedExpressionsTest {
         meanTheSameIn(engine, new RandomTrees(SEED + 1).subjects(PROOF), PROOF);
     }
 
-    private static final int PROOF = 1_500;
+    private static final int PROOF = 1_000;
 
     /// Also for the engines of other modules.
     public static void meanTheSameIn(FixEngine engine, int count) {

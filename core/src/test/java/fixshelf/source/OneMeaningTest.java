@@ -88,7 +88,7 @@ class OneMeaningTest {
     @Tag("proof")
     @Test
     void manyFilesAreReadTheSame() throws Exception {
-        readBothWays(10 * FILES, SEED + 1);
+        readBothWays(5 * FILES, SEED + 1);
     }
 
     private void readBothWays(int count, long seed) throws Exception {

@@ -260,11 +260,16 @@ class OutputTablesTest {
         Files.writeString(folder.resolve("out/rooms.sqlite-journal"), "");
         assertThat(only(run(database, "", "sent")).what()).contains("Another program has rooms.sqlite open");
         Files.delete(folder.resolve("out/rooms.sqlite-journal"));
+        Database signs = new Database("sqlite", "", "write: \"out/a?b.sqlite\"");
+        assertThat(only(run(signs, "", "sent")).what()).contains("one of the signs ? ; # %");
         assertThat(run(database, "", "sent", database.fields() + "\n    table: second")
                         .problems())
                 .isEmpty();
         assertThat(database.rows("other")).isEmpty();
         assertThat(database.rows("second").lines()).hasSize(3);
+        try (Stream<Path> left = Files.list(folder.resolve("out"))) {
+            assertThat(left.map(f -> f.getFileName().toString())).noneMatch(n -> n.contains("fixshelf-part"));
+        }
         Files.writeString(folder.resolve("out/rooms.sqlite"), "no database");
         assertThat(only(run(database, "", "third")).what()).contains("cannot be written");
         assertThat(folder.resolve("out/rooms.sqlite")).hasContent("no database");

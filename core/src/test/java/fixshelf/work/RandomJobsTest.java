@@ -187,7 +187,7 @@ public class RandomJobsTest {
     @MethodSource("engines")
     void manyAreTheSame(FixEngine engine) throws Exception {
         Engines.assumeHere(engine);
-        holdIn(engine, root, 60);
+        holdIn(engine, root, 40);
     }
 
     /// Also for the engines of other modules.

@@ -22,6 +22,42 @@ class TablesTest extends WindowTest {
     }
 
     @Test
+    void rowsGoIntoATableOfADatabase() throws Exception {
+        Path demo = DemoShelf.create(Files.createTempDirectory("tables"), 60);
+        Path page = demo.resolve("jobs/loans.yaml");
+        Files.writeString(
+                page,
+                "format: 2\njob: loans\nlines:\n  - read: tool_loans\noutputs:\n  - write: out/loans.sqlite\n    table: loans\n");
+        open(demo);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        on(() -> frame.jobsPlace().show(page));
+        settle();
+        assertThat(labels()).contains("as table", "loans");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.startsWith("There is a table loans of loans.sqlite already"));
+        on(() -> button("only if it is not there").fire());
+        settle();
+        assertThat(jobText(page)).contains("    table: loans\n    mode: replace\n");
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
+        on(() -> button("instead of what is there").fire());
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.R);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
+        assertThat(jobText(page)).contains("mode: append");
+        // Nothing of a file is deleted in place.
+        assertThat(frame.jobsPlace().commands())
+                .filteredOn(c -> c.text().equals("Which rows would be deleted from the table"))
+                .allMatch(c -> !c.enabled().getAsBoolean());
+    }
+
+    @Test
     void aTableFixIsWrittenTriedAndKept() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
         robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
