@@ -179,6 +179,12 @@ class CommandLineTest {
                 new Case("engines extra", 2, "extra"),
                 new Case("run nothing", 2, "There is no job nothing"),
                 new Case("preview visits_clean --line 99", 2, "there is no line 99"),
+                new Case("look part_prices", 1, "fixshelf allow --read 127.0.0.1:4880"),
+                new Case("look part_prices --allow 127.0.0.1:1", 1, "E512"),
+                new Case("look quarterly_report --no-remedies", 0, "Read from pages 1 to 2."),
+                new Case("look tool_loans --no-remedies --json", 0, "\"lent_to\""),
+                new Case("delete visits_clean", 1, "Rows are deleted from a table of PostgreSQL or MariaDB"),
+                new Case("delete nothing", 2, "There is no job nothing"),
                 new Case("run visits_clean --set data=/nowhere", 1, "E301"));
     }
 
