@@ -37,6 +37,9 @@ class RemediesTest {
     private static final Set<Oddity> ROWS_THAT_LEAVE =
             Set.of(Oddity.REPEATS, Oddity.BLANK_ROWS, Oddity.HEADING_AGAIN, Oddity.TOTALS, Oddity.RULERS);
 
+    /// Datasets of other kinds, whose values are odd in no new way.
+    private static final List<String> ELSEWHERE = List.of("part_prices", "quarterly_report", "tool_loans");
+
     @TempDir
     Path folder;
 
@@ -47,7 +50,7 @@ class RemediesTest {
         Shelf shelf = ShelfReader.read(root).get();
         List<String> found = new ArrayList<>();
         List<DatasetPage> datasets = shelf.datasets().stream()
-                .filter(d -> !d.name().equals("part_prices"))
+                .filter(d -> !ELSEWHERE.contains(d.name()))
                 .toList();
         for (DatasetPage dataset : datasets) {
             try (DataLook data = DataLook.open(
