@@ -6,12 +6,11 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.source.SqlText;
 import java.io.IOException;
-import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Blob;
 import java.sql.Connection;
 import java.sql.DatabaseMetaData;
 import java.sql.DriverManager;
@@ -21,7 +20,6 @@ import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Locale;
 import java.util.Properties;
@@ -51,8 +49,10 @@ public final class ServerTable {
 
     /// The name of the table as the server takes it.
     public String quotedTable(Connection connection) throws SQLException {
-        List<Table> tables = tables(connection, connection.getMetaData());
-        return (form.table().isEmpty() ? tables.getFirst() : find(tables)).quoted(isMariaDb() ? "`" : "\"");
+        String quote = address.engine().equals("jdbc")
+                ? connection.getMetaData().getIdentifierQuoteString().strip()
+                : isMariaDb() ? "`" : "\"";
+        return table(connection).quoted(quote);
     }
 
     private boolean isMariaDb() {
@@ -85,7 +85,7 @@ public final class ServerTable {
                     }
                     List<@Nullable String> values = new ArrayList<>();
                     for (int i = 1; i <= cells.size(); i++) {
-                        values.add(isMariaDb() ? text(rows, by.size() + i) : rows.getString(by.size() + i));
+                        values.add(isMariaDb() ? SqlText.of(rows, by.size() + i) : rows.getString(by.size() + i));
                     }
                     hearer.row(where, values);
                 }
@@ -163,6 +163,10 @@ public final class ServerTable {
         if (address.engine().equals("postgresql")) {
             return copied(connection, query, to);
         }
+        if (isMariaDb() && !form.query().isEmpty()) {
+            // Inside of another, it cannot write its rows into a file of the server.
+            run(connection, inner(query));
+        }
         try (PreparedStatement statement = connection.prepareStatement(query)) {
             statement.setFetchSize(AT_ONCE);
             if (address.engine().equals("jdbc")) {
@@ -177,7 +181,7 @@ public final class ServerTable {
                     Stop.check();
                     cells.clear();
                     for (int i = 1; i <= names.size(); i++) {
-                        cells.add(text(rows, i));
+                        cells.add(SqlText.of(rows, i));
                     }
                     out.row(cells);
                 }
@@ -200,14 +204,13 @@ public final class ServerTable {
         return names;
     }
 
-    /// The server itself writes all values as text, which is several times as fast. The query is
-    /// prepared before, as that takes one statement only: behind a query that ends early, more
-    /// could follow here.
+    /// The server itself writes all values as text, which is several times as fast. The query is asked for its columns
+    /// before; what could close the brackets here would be no query there.
     private long copied(Connection connection, String query, Path to) throws SQLException, IOException {
         List<String> names;
         List<String> texts = new ArrayList<>();
         try (PreparedStatement prepared =
-                connection.prepareStatement("SELECT * FROM (\n" + query + "\n) AS fix_shelf LIMIT 0")) {
+                connection.prepareStatement(inner(query))) {
             try (ResultSet none = prepared.executeQuery()) {
                 names = names(none.getMetaData());
                 for (int i = 0; i < names.size(); i++) {
@@ -237,6 +240,11 @@ public final class ServerTable {
         }
     }
 
+    /// The query as part of another, which gives no row.
+    private static String inner(String query) {
+        return "SELECT * FROM (\n" + query + "\n) AS fix_shelf LIMIT 0";
+    }
+
     /// Floating-point numbers with all their digits and no power of ten, bytes as hexadecimal digits.
     private static String asText(String column, String type) {
         return switch (type) {
@@ -248,47 +256,38 @@ public final class ServerTable {
         };
     }
 
-    private static @Nullable String text(ResultSet rows, int column) throws SQLException {
-        Object value = rows.getObject(column);
-        return switch (value) {
-            // A day that never was, such as 0000-00-00, is no object of any kind, but it stands there.
-            case null -> rows.getString(column);
-            case byte[] bytes -> HexFormat.of().formatHex(bytes);
-            case Blob blob -> HexFormat.of().formatHex(blob.getBytes(1, Math.toIntExact(blob.length())));
-            case Double number when Double.isFinite(number) -> digits(BigDecimal.valueOf(number));
-            case Float number when Float.isFinite(number) -> digits(new BigDecimal(number.toString()));
-            case BigDecimal number -> number.toPlainString();
-            case Boolean flag -> flag.toString();
-            case java.sql.Timestamp _ -> rows.getString(column).replaceFirst("\\.0+$", "");
-            default -> rows.getString(column);
-        };
-    }
-
-    private static String digits(BigDecimal number) {
-        return number.signum() == 0 ? "0" : number.stripTrailingZeros().toPlainString();
-    }
-
     private String query(Connection connection) throws SQLException {
-        if (!form.query().isEmpty()) {
-            return form.query().replaceFirst(";\\s*$", "");
+        if (form.query().isEmpty()) {
+            return "SELECT * FROM " + quotedTable(connection);
         }
-        DatabaseMetaData meta = connection.getMetaData();
-        List<Table> tables = tables(connection, meta);
-        if (form.table().isEmpty() && tables.size() != 1) {
+        String query = OneStatement.trimmed(form.query());
+        boolean one = address.engine().equals("jdbc") ? query.indexOf(';') < 0 : OneStatement.is(query);
+        if (!one) {
             throw problem(
                     Code.NO_SUCH,
-                    tables.isEmpty()
-                            ? "There is no table in it."
-                            : "There are " + tables.size() + " tables in it, and none of them is named.",
-                    tables.isEmpty()
-                            ? "Look at the name of the database."
-                            : "Write `table:` and one of " + listed(tables) + ".");
+                    "The query is more than one statement, or cannot be told from several.",
+                    "Write one SELECT, and no ; in it but inside of plain quotes.");
         }
-        Table table = form.table().isEmpty() ? tables.getFirst() : find(tables);
-        String quote = address.engine().equals("jdbc")
-                ? meta.getIdentifierQuoteString().strip()
-                : isMariaDb() ? "`" : "\"";
-        return "SELECT * FROM " + table.quoted(quote);
+        return query;
+    }
+
+    /// The table that is named, or the only one there is.
+    private Table table(Connection connection) throws SQLException {
+        List<Table> tables = tables(connection, connection.getMetaData());
+        if (!form.table().isEmpty()) {
+            return find(tables);
+        }
+        if (tables.size() == 1) {
+            return tables.getFirst();
+        }
+        throw problem(
+                Code.NO_SUCH,
+                tables.isEmpty()
+                        ? "There is no table in it."
+                        : "There are " + tables.size() + " tables in it, and none of them is named.",
+                tables.isEmpty()
+                        ? "Look at the name of the database."
+                        : "Write `table:` and one of " + listed(tables) + ".");
     }
 
     /// @param schema empty where there is only one, or where it need not be said

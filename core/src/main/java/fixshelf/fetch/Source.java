@@ -16,12 +16,9 @@ interface Source {
     String shown();
 
     /// Writes the names and the rows into a file that is new. A problem is a [fixshelf.problem.ProblemException].
-    void write(Path to) throws IOException;
-
-    /// As [#write], for what may lead to another place, which the shelf has to be allowed to read.
-    default void write(Path shelf, Path to) throws IOException {
-        write(to);
-    }
+    ///
+    /// @param shelf which has to be allowed what the source leads to on the way
+    void write(Path shelf, Path to) throws IOException;
 
     static Source of(ReadOptions options, ReadOptions.Form.Elsewhere form) {
         return switch (form) {
@@ -40,11 +37,11 @@ interface Source {
 
             @Override
             public String shown() {
-                return (form.table().isEmpty() ? "A query" : "Table " + form.table()) + " of " + address.shown();
+                return (!form.query().isEmpty() ? "A query" : form.table().isEmpty() ? "The only table" : "Table " + form.table()) + " of " + address.shown();
             }
 
             @Override
-            public void write(Path to) throws IOException {
+            public void write(Path shelf, Path to) throws IOException {
                 new ServerTable(address, form).write(to);
             }
         };
@@ -63,7 +60,7 @@ interface Source {
             }
 
             @Override
-            public void write(Path to) throws IOException {
+            public void write(Path shelf, Path to) throws IOException {
                 try (CopyWriter out = new CopyWriter(to)) {
                     out.row(form.columns());
                     for (List<@Nullable String> row : form.rows()) {

@@ -78,11 +78,6 @@ final class WebTable implements Source {
     }
 
     @Override
-    public void write(Path to) throws IOException {
-        throw new UnsupportedOperationException("a page needs its shelf, to ask where it moves");
-    }
-
-    @Override
     public void write(Path shelf, Path to) throws IOException {
         List<List<@Nullable String>> rows = rows(chosen(page(shelf)));
         if (rows.isEmpty()) {

@@ -1,15 +1,12 @@
 package fixshelf.source;
 
 import fixshelf.engine.Stop;
-import java.math.BigDecimal;
-import java.sql.Blob;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.ArrayList;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Function;
@@ -64,24 +61,12 @@ final class QueryRecords implements Records {
             }
             List<@Nullable String> cells = new ArrayList<>();
             for (int i = 1; i <= names.size(); i++) {
-                cells.add(text(i));
+                cells.add(SqlText.of(rows, i));
             }
             return Optional.of(new Row(++line, cells));
         } catch (SQLException e) {
             throw broken.apply(e);
         }
-    }
-
-    private @Nullable String text(int column) throws SQLException {
-        Object value = rows.getObject(column);
-        return switch (value) {
-            case null -> null;
-            case byte[] bytes -> HexFormat.of().formatHex(bytes);
-            case Blob blob -> HexFormat.of().formatHex(blob.getBytes(1, Math.toIntExact(blob.length())));
-            case Double number when Double.isFinite(number) -> WorkbookRecords.digits(BigDecimal.valueOf(number));
-            case BigDecimal number -> number.toPlainString();
-            default -> String.valueOf(rows.getString(column));
-        };
     }
 
     @Override

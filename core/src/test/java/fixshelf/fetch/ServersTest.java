@@ -228,6 +228,48 @@ class ServersTest {
         }
     }
 
+    /// A page can come from a stranger: what stands in its query must not do more than read, whatever the driver makes
+    /// of it. Each would delete a row, or write a file, where it was put into other text as it is.
+    static Stream<String> attempts() {
+        return Stream.of(
+                "DELETE FROM asked",
+                "SELECT 1 AS y) AS x; COMMIT; DELETE FROM asked; COMMIT; SELECT * FROM (SELECT 1 AS z",
+                "SELECT ';' AS y) AS x; COMMIT; DELETE FROM asked; COMMIT; SELECT * FROM (SELECT ';' AS z",
+                "SELECT 1 AS y -- '\n) AS x; COMMIT; DELETE FROM asked; COMMIT; SELECT * FROM (SELECT 1 AS z -- '",
+                "SELECT 1 AS y /* ' */) AS x; COMMIT; DELETE FROM asked; COMMIT; SELECT * FROM (SELECT 1 /* ' */ AS z",
+                "SELECT $a$'$a$ AS y) AS x; COMMIT; DELETE FROM asked; COMMIT; SELECT * FROM (SELECT $a$'$a$ AS z",
+                "SELECT E'\\'' AS y) AS x; COMMIT; DELETE FROM asked; COMMIT; SELECT * FROM (SELECT E'\\'' AS z",
+                "SELECT 1 AS y); COMMIT; DELETE FROM asked; COMMIT; SELECT (2",
+                "COMMIT; DELETE FROM asked; COMMIT; SELECT 1 AS y",
+                "SELECT 1 AS y INTO OUTFILE '/tmp/fixshelf-attempt'",
+                "SELECT 1 AS y INTO fixshelf_attempt",
+                "WITH gone AS (DELETE FROM asked RETURNING x) SELECT x FROM gone");
+    }
+
+    @ParameterizedTest
+    @MethodSource("attempts")
+    void aQueryDoesNoMoreThanRead(String query) throws Exception {
+        for (String language : List.of("postgresql", "mariadb")) {
+            Server server = Server.of(language);
+            server.run("DROP TABLE IF EXISTS asked", "CREATE TABLE asked (x int)", "INSERT INTO asked VALUES (1)");
+            Outcome<SourceFile> source = open(shelf(server, "query: |-\n  " + query.replace("\n", "\n  ")));
+            assertThat(source.isPresent()).as(language).isFalse();
+            assertThat(rows(open(shelf(server, "query: SELECT count(*) AS n FROM asked")))).as(language).isEqualTo("1");
+            server.run("DROP TABLE asked");
+        }
+    }
+
+    /// A text may hold what ends a statement elsewhere, and a query may end in it.
+    @ParameterizedTest
+    @ValueSource(strings = {"SELECT ';' AS y;", "SELECT 'it''s; so' AS y", "SELECT 1 AS y -- no end\n", "SELECT 2 AS y ;\n"})
+    void aQueryMayHoldWhatEndsOne(String query) throws Exception {
+        for (String language : List.of("postgresql", "mariadb")) {
+            Outcome<SourceFile> source =
+                    open(shelf(Server.of(language), "query: |-\n  " + query.strip().replace("\n", "\n  ")));
+            assertThat(source.problems()).as(language).isEmpty();
+        }
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
     void aQueryThatTakesTooLongIsEnded(String language) throws Exception {
