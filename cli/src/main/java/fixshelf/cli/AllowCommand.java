@@ -9,7 +9,6 @@ import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Locale;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -67,27 +66,29 @@ final class AllowCommand extends ShelfOption {
     private int ofShelf(Shelf shelf) {
         try {
             if (place.isEmpty()) {
-                List<String> given = Consent.of(shelf.root());
-                given.forEach(p -> out().println((p.startsWith("> ") ? "allowed to write to: " : "allowed: ")
-                        + p.replaceFirst("^> ", "")));
-                List<String> asked = Datasets.asked(shelf);
-                asked.forEach(p -> out().println("asked for: " + p));
-                if (given.isEmpty() && asked.isEmpty()) {
-                    out().println("This shelf reads nothing outside of its folder.");
-                }
+                list(shelf);
             } else if (takeBack) {
-                Consent.takeBack(shelf.root(), place);
+                Consent.takeBack(shelf.root(), Consent.Place.of(place));
                 out().println("This shelf no longer reads from " + place + ", and its jobs do not write to it.");
-            } else if (write) {
-                Consent.keep(shelf.root(), new Consent.Place(place.toLowerCase(Locale.ROOT)).toWrite());
-                out().println("Jobs of this shelf may write to " + place + ".");
             } else {
-                Consent.keep(shelf.root(), place);
-                out().println("This shelf may read from " + place + ".");
+                Consent.Place allowed = Consent.Place.of(place);
+                Consent.keep(shelf.root(), write ? allowed.toWrite() : allowed);
+                out().println((write ? "Jobs of this shelf may write to " : "This shelf may read from ") + allowed.name()
+                        + ".");
             }
             return Output.FINE;
         } catch (IOException e) {
             throw new UncheckedIOException("the settings of this user cannot be written", e);
+        }
+    }
+
+    private void list(Shelf shelf) {
+        List<Consent.Place> given = Consent.of(shelf.root());
+        given.forEach(p -> out().println("allowed: " + p.shown()));
+        List<Consent.Place> asked = Datasets.asked(shelf);
+        asked.forEach(p -> out().println("asked for: " + p.shown()));
+        if (given.isEmpty() && asked.isEmpty()) {
+            out().println("This shelf uses nothing outside of its folder.");
         }
     }
 }

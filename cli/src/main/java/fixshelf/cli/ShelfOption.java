@@ -51,13 +51,16 @@ abstract class ShelfOption implements Callable<Integer> {
     @Option(
             names = "--allow",
             paramLabel = "PLACE",
-            description = "Let the shelf read there this once: a folder outside of it, or a host.")
+            description = "Let the shelf use a place this once: read from a folder outside of it, use a host.")
     List<String> allowed = new ArrayList<>();
 
     /// Reads the shelf and goes on with it, or prints why it cannot. What a killed program left half in place is
     /// finished before.
     final int onShelf(ToIntFunction<Shelf> work) {
-        allowed.forEach(Consent::forNow);
+        allowed.stream().map(Consent.Place::of).forEach(place -> {
+            Consent.forNow(place);
+            Consent.forNow(place.toWrite());
+        });
         Secrets.askWith(ShelfOption::secret);
         Moves.finishLeftBehind().forEach(f -> err().println("Put in place now, after a run was cut off: " + f));
         Outcome<Shelf> shelf = ShelfReader.read(shelfFolder.toAbsolutePath().normalize())

@@ -3,39 +3,65 @@ package fixshelf.fetch;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.shelf.RealPath;
 import fixshelf.shelf.UserFolder;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
-import java.util.TreeSet;
 import java.util.concurrent.CopyOnWriteArraySet;
-import java.util.stream.Stream;
 
-/// What a shelf may read outside of its folder. A shelf can come from somebody else, so its user says once, for each
-/// shelf, which folders and which hosts; that is kept for the user, outside of every shelf, and no page can say it.
+/// What a shelf may read outside of its folder, and which servers its jobs may write to. A shelf can come from somebody
+/// else, so its user says once, for each shelf, which folders and which hosts; that is kept for the user, outside of
+/// every shelf, and no page can say it. That something may be read is no leave to write to it.
 public final class Consent {
     private static final String KEPT = "allowed-sources";
+    /// Before what may be written to, as it is kept.
     private static final String WRITTEN = "> ";
-    private static final Set<String> FOR_NOW = new CopyOnWriteArraySet<>();
+
+    private static final Set<Place> FOR_NOW = new CopyOnWriteArraySet<>();
 
     private Consent() {}
 
     /// A place that a shelf asks for: a folder, or a host with its port.
     ///
-    /// @param name as the user sees and writes it
+    /// @param name as the user sees and writes it; a folder is absolute
+    /// @param written whether it is to be written to
     public record Place(String name, boolean written) {
-        public Place(String name) {
+        /// A place to read from.
+        Place(String name) {
             this(name, false);
         }
 
-        /// In words: to read, or to write.
-        public String shown() {
-            return (written ? "writing to " : "reading from ") + name;
+        /// What a user writes: a folder, a file for its folder, or a host; to read from.
+        public static Place of(String typed) {
+            String text = typed.strip();
+            if (text.startsWith("jdbc:")) {
+                return new Place(text);
+            }
+            boolean path = text.indexOf('/') >= 0 || text.indexOf('\\') >= 0 || text.startsWith(".") || Files.exists(Path.of(text));
+            if (!path) {
+                return new Place(text.toLowerCase(Locale.ROOT));
+            }
+            Path real = RealPath.of(Path.of(text));
+            return new Place((Files.isRegularFile(real) ? real.getParent() : real).toString());
+        }
+
+        /// The folder of a file; empty where that is inside of the shelf.
+        public static Optional<Place> of(Path shelf, Path file) {
+            Path real = RealPath.of(file);
+            return real.startsWith(RealPath.of(shelf))
+                    ? Optional.empty()
+                    : Optional.of(new Place(
+                            Optional.ofNullable(real.getParent()).orElse(real).toString()));
+        }
+
+        /// A host as an address names it.
+        static Place host(String host, int port) {
+            return new Place(host.toLowerCase(Locale.ROOT) + (port > 0 ? ":" + port : ""));
         }
 
         /// The same place, to be written to.
@@ -43,54 +69,44 @@ public final class Consent {
             return new Place(name, true);
         }
 
-        /// As it is kept: what is written to is told apart by a sign.
+        /// In words: to read, or to write.
+        public String shown() {
+            return (written ? "writing to " : "reading from ") + name;
+        }
+
         private String kept() {
             return written ? WRITTEN + name : name;
         }
 
-        /// The folder of a file; empty where that is inside of the shelf.
-        public static Optional<Place> of(Path shelf, Path file) {
-            Path real = real(file);
-            Path folder = Optional.ofNullable(real.getParent()).orElse(real);
-            return real.startsWith(real(shelf)) ? Optional.empty() : Optional.of(new Place(folder.toString()));
+        private static Place ofKept(String line) {
+            return line.startsWith(WRITTEN)
+                    ? new Place(line.substring(WRITTEN.length()), true)
+                    : new Place(line);
         }
 
-        /// A host as an address names it.
-        public static Place host(String host, int port) {
-            return new Place(host.toLowerCase(Locale.ROOT) + (port > 0 ? ":" + port : ""));
+        private boolean isFolder() {
+            return Path.of(name).isAbsolute();
         }
 
-        private boolean isIn(String allowed) {
-            if (allowed.equals(kept()) || written) {
-                return allowed.equals(kept());
+        /// Whether it is a place that was allowed, or in a folder, or a port of a host, that was.
+        private boolean isIn(Place allowed) {
+            if (written != allowed.written || isFolder() != allowed.isFolder()) {
+                return false;
             }
-            boolean folder = isFolder();
-            boolean other = isPath(allowed);
-            return folder == other
-                    && (folder ? Path.of(name).startsWith(real(Path.of(allowed))) : name.startsWith(allowed + ":"));
+            return isFolder()
+                    ? Path.of(name).startsWith(allowed.name)
+                    : name.equals(allowed.name) || name.startsWith(allowed.name + ":");
         }
-
-        boolean isFolder() {
-            return isPath(name);
-        }
-    }
-
-    private static boolean isPath(String name) {
-        return name.indexOf('/') >= 0 && name.indexOf(':') <= 1 || name.indexOf('\\') >= 0 || name.startsWith(".");
     }
 
     /// Whether the user allowed it, for this shelf or for now.
     public static boolean isGiven(Path shelf, Place place) {
-        return FOR_NOW.stream().anyMatch(n -> n.equals(place.name()) || place.isIn(n))
-                || kept().stream().anyMatch(k -> k.shelf().equals(real(shelf).toString()) && place.isIn(k.place()))
-                || fromSystem().anyMatch(place::isIn);
-    }
-
-    private static Stream<String> fromSystem() {
-        String named = System.getenv("FIXSHELF_ALLOW");
-        return named == null
-                ? Stream.empty()
-                : Stream.of(named.split(java.io.File.pathSeparator)).filter(p -> !p.isBlank());
+        return FOR_NOW.stream().anyMatch(place::isIn)
+                || of(shelf).stream().anyMatch(place::isIn)
+                || !place.written()
+                        && place.isFolder()
+                        && UserFolder.allowedBySystem().stream()
+                                .anyMatch(f -> Path.of(place.name()).startsWith(RealPath.of(f)));
     }
 
     /// Why a place must not be touched; empty where it may be.
@@ -98,21 +114,15 @@ public final class Consent {
         if (isGiven(shelf, place)) {
             return Optional.empty();
         }
-        if (place.written()) {
-            return Optional.of(Problem.about(
-                    Code.NOT_ALLOWED_TO_WRITE,
-                    place.name(),
-                    "This shelf wants to write to " + place.name() + ", which you have not allowed.",
-                    "If you want that: fixshelf allow --write " + place.name() + ", or --allow " + place.name()
-                            + " for this once."));
-        }
-        String what = place.isFolder() ? "a file outside of its folder, in " : "something from ";
+        String wants = place.written()
+                ? "write to "
+                : place.isFolder() ? "read a file outside of its folder, in " : "read something from ";
         return Optional.of(Problem.about(
-                Code.NOT_ALLOWED,
+                place.written() ? Code.NOT_ALLOWED_TO_WRITE : Code.NOT_ALLOWED,
                 place.name(),
-                "This shelf wants to read " + what + place.name() + ", which you have not allowed.",
-                "If you trust it: fixshelf allow --read " + place.name() + ", or --allow " + place.name()
-                        + " for this once."));
+                "This shelf wants to " + wants + place.name() + ", which you have not allowed.",
+                "If you trust it: fixshelf allow " + (place.written() ? "--write " : "--read ") + place.name()
+                        + ", or --allow " + place.name() + " for this once."));
     }
 
     /// Does not come back where a place must not be touched.
@@ -122,29 +132,19 @@ public final class Consent {
         });
     }
 
-    /// Lets every shelf read there for as long as this program runs.
-    public static void forNow(String place) {
-        FOR_NOW.add(plain(place));
+    /// Lets every shelf use a place for as long as this program runs.
+    public static void forNow(Place place) {
+        FOR_NOW.add(place);
     }
 
-    /// Remembers that a shelf may read from a place.
-    public static void keep(Path shelf, String place) throws IOException {
-        keep(shelf, new Place(plain(place)));
-    }
-
-    /// Remembers that a shelf may read from a place, or write to it.
+    /// Remembers that a shelf may use a place.
     public static void keep(Path shelf, Place place) throws IOException {
-        Set<String> lines = new TreeSet<>(lines());
-        lines.add(new Kept(real(shelf).toString(), place.kept()).line());
-        write(lines);
+        UserFolder.add(KEPT, line(shelf, place));
     }
 
-    /// Takes back that a shelf may read from a place.
-    public static void takeBack(Path shelf, String place) throws IOException {
-        Set<String> lines = new TreeSet<>(lines());
-        lines.remove(new Kept(real(shelf).toString(), plain(place)).line());
-        lines.remove(new Kept(real(shelf).toString(), WRITTEN + plain(place)).line());
-        write(lines);
+    /// Takes back that a shelf may read from a place, or write to it.
+    public static void takeBack(Path shelf, Place place) throws IOException {
+        UserFolder.remove(KEPT, Set.of(line(shelf, new Place(place.name())), line(shelf, place.toWrite())));
     }
 
     /// What a problem asks for, to read or to write; empty where it asks for nothing.
@@ -157,69 +157,16 @@ public final class Consent {
         };
     }
 
-    /// The places that a shelf may read from; those that it may write to begin with a sign.
-    public static List<String> of(Path shelf) {
-        return kept().stream()
-                .filter(k -> k.shelf().equals(real(shelf).toString()))
-                .map(Kept::place)
+    /// The places that a shelf may use.
+    public static List<Place> of(Path shelf) {
+        String begins = line(shelf, new Place(""));
+        return UserFolder.lines(KEPT).stream()
+                .filter(l -> l.startsWith(begins) && l.length() > begins.length())
+                .map(l -> Place.ofKept(l.substring(begins.length())))
                 .toList();
     }
 
-    private static String plain(String place) {
-        if (place.startsWith("jdbc:")) {
-            return place;
-        }
-        return isPath(place) ? real(Path.of(place)).toString() : place.toLowerCase(Locale.ROOT);
-    }
-
-    private record Kept(String shelf, String place) {
-        String line() {
-            return shelf + '\t' + place;
-        }
-    }
-
-    private static Path file() {
-        return UserFolder.path().resolve(KEPT);
-    }
-
-    private static List<Kept> kept() {
-        return lines().stream()
-                .map(l -> l.split("\t", 2))
-                .filter(p -> p.length == 2)
-                .map(p -> new Kept(p[0], p[1]))
-                .toList();
-    }
-
-    private static List<String> lines() {
-        try {
-            return Files.isRegularFile(file()) ? Files.readAllLines(file()) : List.of();
-        } catch (IOException e) {
-            System.getLogger(Consent.class.getName()).log(System.Logger.Level.WARNING, "not read: " + file(), e);
-            return List.of();
-        }
-    }
-
-    private static void write(Set<String> lines) throws IOException {
-        Files.createDirectories(file().getParent());
-        Files.writeString(file(), lines.isEmpty() ? "" : String.join("\n", lines) + "\n");
-    }
-
-    /// The path with the links of all folders that are there already followed.
-    private static Path real(Path file) {
-        Path known = file.toAbsolutePath().normalize();
-        List<Path> rest = new ArrayList<>();
-        while (known != null && !Files.exists(known)) {
-            rest.addFirst(known.getFileName());
-            known = known.getParent();
-        }
-        try {
-            Path real = known == null ? file.toAbsolutePath().normalize() : known.toRealPath();
-            for (Path name : rest) {
-                real = real.resolve(name);
-            }
-            return real;
-        } catch (IOException e) {
-            return file.toAbsolutePath().normalize();
-        }
+    private static String line(Path shelf, Place place) {
+        return RealPath.of(shelf) + "\t" + place.kept();
     }
 }

@@ -22,11 +22,17 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.function.Supplier;
+import java.util.stream.Stream;
 
 /// Copies of what is in no file, in the shelf's own folder. Of a source that is read live, the copy is made anew for
 /// each run and each opening of the shelf; one that is kept is used until it is older than its page says.
 public final class Copies {
-    private static final Map<Path, Instant> MADE = new ConcurrentHashMap<>();
+    /// Whether nobody outside is to be asked.
+    private static final ScopedValue<Boolean> HERE = ScopedValue.newInstance();
+
+    /// Copies of this run of the program, which are good for what is read live.
+    private static final Set<Path> MADE = ConcurrentHashMap.newKeySet();
 
     private static final Map<Path, Object> LOCKS = new ConcurrentHashMap<>();
 
@@ -35,29 +41,29 @@ public final class Copies {
 
     private Copies() {}
 
+    /// Does `work` so that nobody outside is asked: a copy that is there is taken, however old it is, and where there is
+    /// none it is a problem.
+    public static <T> T here(Supplier<T> work) {
+        return ScopedValue.where(HERE, true).call(work::get);
+    }
+
     /// A file, or the copy of what is in none.
     ///
     /// @param name of the dataset; empty where a job reads by itself
     /// @param options with all values filled in
     public static Outcome<SourceFile> open(Path shelf, String name, ReadOptions options) {
-        return open(shelf, name, options, true);
-    }
-
-    /// As [#open], but nobody outside is asked: a copy that is there is taken, however old it is.
-    public static Outcome<SourceFile> openHere(Path shelf, String name, ReadOptions options) {
-        return open(shelf, name, options, false);
-    }
-
-    private static Outcome<SourceFile> open(Path shelf, String name, ReadOptions options, boolean asking) {
         if (!(options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form)) {
             Path file = shelf.resolve(options.path()).normalize();
-            return Consent.Place.of(shelf, file)
-                    .flatMap(p -> Consent.objection(shelf, p))
+            // Each file that a pattern stands for may be a link to another place.
+            return Stream.concat(Stream.of(file), SourceFile.filesOf(file).stream())
+                    .flatMap(f -> Consent.Place.of(shelf, f).stream())
+                    .flatMap(p -> Consent.objection(shelf, p).stream())
+                    .findFirst()
                     .<Outcome<SourceFile>>map(Outcome::failed)
                     .orElseGet(() -> SourceFile.open(file, options));
         }
         try {
-            return copy(shelf, name, options, form, asking);
+            return copy(shelf, name, options, form);
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
@@ -98,8 +104,8 @@ public final class Copies {
         }
     }
 
-    /// How old the copy of a dataset is; empty where there is none.
-    public static Optional<Instant> made(Path shelf, String name, ReadOptions options) {
+    /// When the copy of a dataset was made; empty where there is none.
+    private static Optional<Instant> made(Path shelf, String name, ReadOptions options) {
         try {
             Path copy = file(shelf, name, options);
             return Files.isRegularFile(copy)
@@ -117,37 +123,39 @@ public final class Copies {
     }
 
     private static Outcome<SourceFile> copy(
-            Path shelf, String name, ReadOptions options, ReadOptions.Form.Elsewhere form, boolean asking)
-            throws IOException {
+            Path shelf, String name, ReadOptions options, ReadOptions.Form.Elsewhere form) throws IOException {
         Source source = Source.of(options, form);
         source.place().ifPresent(place -> Consent.want(shelf, place));
         Path copy = file(shelf, name, options);
         Optional<Instant> made = made(shelf, name, options);
-        if (!asking && made.isEmpty() && source.place().isPresent()) {
+        boolean asking = !HERE.isBound() || source.place().isEmpty();
+        if (!asking && made.isEmpty()) {
             return Outcome.failed(Problem.about(
-                    Code.NOT_LOOKED_AT, name, source.shown() + " was not read yet.", "Look at it to read it."));
+                    Code.NOT_READ_YET, name, source.shown() + " was not read yet.", "Look at it to read it."));
         }
-        if (asking || made.isEmpty()) {
+        if (asking) {
             // Who asks for the same at the same time waits for it; nobody waits for another server.
             synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
                 Optional<Instant> now = made(shelf, name, options);
                 boolean fresh = now.isPresent()
                         && !STALE.contains(copy)
-                        && (isFresh(now.get(), form.keep()) || MADE.containsKey(copy));
+                        && (isFresh(now.get(), form.keep()) || MADE.contains(copy));
                 if (!fresh) {
                     make(shelf, source, copy);
                 }
             }
         }
-        boolean single = isSingle(copy);
-        ReadOptions plain =
-                ReadOptions.of(options.path()).withNullWords(List.of(single ? String.valueOf(CopyWriter.MISSING) : ""));
         SourceFile.Copied copied = new SourceFile.Copied(
                 source.shown(),
                 form instanceof ReadOptions.Form.Typed
                         ? Optional.empty()
                         : Optional.of(Files.getLastModifiedTime(copy).toInstant()));
-        return SourceFile.open(copy, plain).map(f -> f.copyOf(copied));
+        ReadOptions plain = ReadOptions.of(options.path());
+        return SourceFile.open(copy, plain.withNullWords(List.of("")))
+                .then(f -> f.columns().size() > 1
+                        ? Outcome.of(f)
+                        : SourceFile.open(copy, plain.withNullWords(List.of(String.valueOf(CopyWriter.MISSING)))))
+                .map(f -> f.copyOf(copied));
     }
 
     private static void make(Path shelf, Source source, Path copy) throws IOException {
@@ -159,19 +167,11 @@ public final class Copies {
             Files.deleteIfExists(next);
         }
         STALE.remove(copy);
-        MADE.put(copy, Instant.now());
+        MADE.add(copy);
     }
 
     private static boolean isFresh(Instant made, Duration keep) {
         return !keep.isZero() && Duration.between(made, Instant.now()).compareTo(keep) < 0;
-    }
-
-    /// Whether there is one column only.
-    private static boolean isSingle(Path copy) throws IOException {
-        return SourceFile.open(copy, ReadOptions.of(copy.toString()))
-                .value()
-                .map(f -> f.columns().size() == 1)
-                .orElse(false);
     }
 
     private static String digest(String text) {

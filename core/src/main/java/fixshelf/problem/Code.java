@@ -50,7 +50,8 @@ public enum Code {
     CANNOT_HOLD("E511"),
     NOT_ALLOWED("E512"),
     NO_PASSWORD("E513"),
-    NOT_ALLOWED_TO_WRITE("E514");
+    NOT_ALLOWED_TO_WRITE("E514"),
+    NOT_READ_YET("E315");
 
     private final String id;
 

@@ -171,7 +171,12 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
 
     /// The files that the rows are in: the file itself, or those that fit a pattern.
     public List<Path> files() {
-        return isPattern() ? FilePattern.files(file) : List.of(file);
+        return filesOf(file);
+    }
+
+    /// The file itself, or those that fit a pattern.
+    public static List<Path> filesOf(Path path) {
+        return FilePattern.is(path) ? FilePattern.files(path) : List.of(path);
     }
 
     /// Whether it stands for several files.

@@ -32,52 +32,35 @@ public final class Datasets {
 
     /// Who brings in a dataset allows the place where it is by that: it is remembered.
     public static void allow(Shelf shelf, String name) throws IOException {
-        Optional<Consent.Place> place = shelf.dataset(name)
-                .flatMap(d -> Placeholders.fill(d.options(), shelf.settings().values(), Problem.Where.nowhere(name))
-                        .value())
-                .flatMap(options -> Copies.asked(shelf.root(), options));
+        Optional<Consent.Place> place = shelf.dataset(name).flatMap(d -> asked(shelf, d));
         if (place.isPresent()) {
             Consent.keep(shelf.root(), place.get());
         }
     }
 
-    /// The places outside of the shelf that its datasets would read from, and that are not allowed yet.
-    public static List<String> asked(Shelf shelf) {
-        Set<String> asked = new LinkedHashSet<>();
-        for (DatasetPage page : shelf.datasets()) {
-            Problem.Where where = Problem.Where.nowhere(page.source().name());
-            Placeholders.fill(page.options(), shelf.settings().values(), where)
-                    .value()
-                    .flatMap(options -> Copies.asked(shelf.root(), options))
-                    .ifPresent(place -> asked.add(place.name()));
-        }
+    /// The places outside of the shelf that its datasets and jobs would use, and that are not allowed yet.
+    public static List<Consent.Place> asked(Shelf shelf) {
+        Set<Consent.Place> asked = new LinkedHashSet<>();
+        shelf.datasets().forEach(d -> asked(shelf, d).ifPresent(asked::add));
+        shelf.jobs().forEach(j -> asked.addAll(PlannedJob.asked(shelf, j)));
         return List.copyOf(asked);
+    }
+
+    private static Optional<Consent.Place> asked(Shelf shelf, DatasetPage page) {
+        return filled(shelf, page).value().flatMap(options -> Copies.asked(shelf.root(), options));
+    }
+
+    /// What a page says, with the values of the environment in force.
+    private static Outcome<ReadOptions> filled(Shelf shelf, DatasetPage page) {
+        return Placeholders.fill(
+                page.options(),
+                shelf.settings().values(),
+                Problem.Where.nowhere(page.source().name()));
     }
 
     /// The file of a dataset, with the values of the environment in force. What is in no file is copied first, from the
     /// server where it is.
     public static Outcome<SourceFile> open(Shelf shelf, String name) {
-        return open(shelf, name, Copies::open);
-    }
-
-    /// As [#open], but no server is asked: it is a problem where there is no copy yet.
-    public static Outcome<SourceFile> openHere(Shelf shelf, String name) {
-        return open(shelf, name, Copies::openHere);
-    }
-
-    /// The copy of a dataset that is in no file is made anew when it is needed next.
-    public static void forgetCopy(Shelf shelf, String name) {
-        shelf.dataset(name)
-                .flatMap(d -> Placeholders.fill(d.options(), shelf.settings().values(), Problem.Where.nowhere(name))
-                        .value())
-                .ifPresent(options -> Copies.forget(shelf.root(), name, options));
-    }
-
-    private interface Opener {
-        Outcome<SourceFile> open(Path shelf, String name, ReadOptions options);
-    }
-
-    private static Outcome<SourceFile> open(Shelf shelf, String name, Opener opener) {
         Optional<DatasetPage> page = shelf.dataset(name);
         if (page.isEmpty()) {
             return Outcome.failed(Problem.about(
@@ -86,8 +69,18 @@ public final class Datasets {
         if (page.get().problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(page.get().problems());
         }
-        Problem.Where where = Problem.Where.nowhere(page.get().source().name());
-        return Placeholders.fill(page.get().options(), shelf.settings().values(), where)
-                .then(options -> opener.open(shelf.root(), name, options));
+        return filled(shelf, page.get()).then(options -> Copies.open(shelf.root(), name, options));
+    }
+
+    /// As [#open], but no server is asked: it is a problem where there is no copy yet.
+    public static Outcome<SourceFile> openHere(Shelf shelf, String name) {
+        return Copies.here(() -> open(shelf, name));
+    }
+
+    /// The copy of a dataset that is in no file is made anew when it is needed next.
+    public static void forgetCopy(Shelf shelf, String name) {
+        shelf.dataset(name)
+                .flatMap(d -> filled(shelf, d).value())
+                .ifPresent(options -> Copies.forget(shelf.root(), name, options));
     }
 }

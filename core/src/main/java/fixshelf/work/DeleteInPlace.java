@@ -1,7 +1,6 @@
 package fixshelf.work;
 
 import fixshelf.fetch.Consent;
-import fixshelf.fetch.Copies;
 import fixshelf.fetch.ServerAddress;
 import fixshelf.output.RowsGone;
 import fixshelf.plan.ReadOptions;
@@ -49,10 +48,11 @@ public record DeleteInPlace(
 
     /// The dry run: the table is read anew, and nothing is changed.
     public static Outcome<DeleteInPlace> look(Shelf shelf, JobPage job) {
-        Copies.forget();
+        String dataset = PlannedJob.dataset(job);
+        Datasets.forgetCopy(shelf, dataset);
         return PlannedJob.plan(shelf, job, Map.of()).then(planned -> {
             try {
-                return Outcome.of(look(shelf, planned));
+                return Outcome.of(look(shelf, planned, dataset));
             } catch (ProblemException e) {
                 return Outcome.failed(e.problem());
             } catch (IOException e) {
@@ -65,11 +65,10 @@ public record DeleteInPlace(
         });
     }
 
-    private static DeleteInPlace look(Shelf shelf, PlannedJob job) throws IOException {
-        String dataset = job.plan().read().name();
+    private static DeleteInPlace look(Shelf shelf, PlannedJob job, String dataset) throws IOException {
         ReadOptions options = shelf.dataset(dataset)
                 .map(DatasetPage::options)
-                .flatMap(o -> Placeholders.fill(o, shelf.settings().values(), Problem.Where.nowhere(dataset))
+                .flatMap(o -> Placeholders.fill(o, PlannedJob.values(shelf, job.job(), Map.of()), Problem.Where.nowhere(dataset))
                         .value())
                 .orElse(ReadOptions.of(""));
         if (!(options.form().orElse(null) instanceof ReadOptions.Form.Server form)

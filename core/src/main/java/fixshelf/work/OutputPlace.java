@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.RealPath;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.UserFolder;
 import fixshelf.source.SourceFile;
@@ -61,8 +62,8 @@ public final class OutputPlace {
                     "The output would replace a file that this shelf reads.",
                     "Write to another file; sources are never written to."));
         }
-        Path root = real(shelf);
-        Path place = real(file);
+        Path root = RealPath.of(shelf);
+        Path place = RealPath.of(file);
         if (place.startsWith(root)) {
             Path inside = root.relativize(place);
             boolean page = inside.getNameCount() > 1
@@ -95,92 +96,43 @@ public final class OutputPlace {
     private static boolean isIn(Path pattern, Path file) {
         return SourceFile.isPattern(pattern)
                 && SourceFile.fits(pattern, file)
-                && real(file.toAbsolutePath().normalize().getParent())
-                        .equals(real(pattern.toAbsolutePath().normalize().getParent()));
+                && RealPath.of(file.toAbsolutePath().normalize().getParent())
+                        .equals(RealPath.of(pattern.toAbsolutePath().normalize().getParent()));
     }
 
     private static boolean isSame(Path file, Path other) {
         try {
             return Files.exists(file) && Files.exists(other)
                     ? Files.isSameFile(file, other)
-                    : real(file).equals(real(other));
+                    : RealPath.of(file).equals(RealPath.of(other));
         } catch (IOException e) {
-            return real(file).equals(real(other));
-        }
-    }
-
-    /// The path with the links of all folders that are there already followed.
-    private static Path real(Path file) {
-        Path known = file.toAbsolutePath().normalize();
-        List<Path> rest = new ArrayList<>();
-        while (known != null && !Files.exists(known)) {
-            rest.addFirst(known.getFileName());
-            known = known.getParent();
-        }
-        try {
-            Path real = known == null ? file.toAbsolutePath().normalize() : known.toRealPath();
-            for (Path name : rest) {
-                real = real.resolve(name);
-            }
-            return real;
-        } catch (IOException e) {
-            return file.toAbsolutePath().normalize();
+            return RealPath.of(file).equals(RealPath.of(other));
         }
     }
 
     /// The folders outside of shelves that this user lets jobs write to: those that were allowed once, and those that
     /// the variable `FIXSHELF_ALLOW` of the system names.
     public static List<Path> allowed() {
-        List<Path> folders = new ArrayList<>();
-        String named = System.getenv("FIXSHELF_ALLOW");
-        if (named != null) {
-            Stream.of(named.split(java.io.File.pathSeparator))
-                    .filter(p -> !p.isBlank())
-                    .map(Path::of)
-                    .forEach(folders::add);
-        }
-        Path file = UserFolder.path().resolve(ALLOWED);
-        if (Files.isRegularFile(file)) {
-            try {
-                Files.readAllLines(file).stream()
-                        .filter(l -> !l.isBlank())
-                        .map(Path::of)
-                        .forEach(folders::add);
-            } catch (IOException e) {
-                System.getLogger(OutputPlace.class.getName()).log(System.Logger.Level.WARNING, "not read: " + file, e);
-            }
-        }
+        List<Path> folders = new ArrayList<>(UserFolder.allowedBySystem());
+        UserFolder.lines(ALLOWED).stream()
+                .filter(l -> !l.isBlank())
+                .map(Path::of)
+                .forEach(folders::add);
         return folders;
     }
 
     private static boolean isAllowed(Path place) {
-        return allowed().stream().anyMatch(folder -> place.startsWith(real(folder)));
+        return allowed().stream().anyMatch(folder -> place.startsWith(RealPath.of(folder)));
     }
 
     /// Remembers that jobs of this user may write into a folder, for all shelves, until it is taken back.
     public static void allow(Path folder) throws IOException {
-        Set<String> lines = new java.util.TreeSet<>();
-        Path file = UserFolder.path().resolve(ALLOWED);
-        if (Files.isRegularFile(file)) {
-            lines.addAll(Files.readAllLines(file));
-        }
-        lines.add(real(folder).toString());
-        keep(file, lines);
+        UserFolder.add(ALLOWED, RealPath.of(folder).toString());
     }
 
     /// Takes back that jobs may write into a folder.
     public static void forbid(Path folder) throws IOException {
-        Path file = UserFolder.path().resolve(ALLOWED);
-        if (Files.isRegularFile(file)) {
-            Set<String> lines = new java.util.TreeSet<>(Files.readAllLines(file));
-            lines.remove(real(folder).toString());
-            keep(file, lines);
-        }
-    }
-
-    private static void keep(Path file, Set<String> lines) throws IOException {
-        Files.createDirectories(file.getParent());
-        Files.writeString(file, lines.isEmpty() ? "" : String.join("\n", lines) + "\n");
+        UserFolder.remove(ALLOWED, Set.of(RealPath.of(folder).toString()));
     }
 
     /// The files of all datasets of a shelf, where they can be told.

@@ -18,6 +18,7 @@ import java.util.LinkedHashMap;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /// Outputs that are tables of databases.
 final class OutputTables {
@@ -26,9 +27,7 @@ final class OutputTables {
     /// A table of a server; empty where a file is meant.
     static Optional<PlannedJob.Target> target(
             Shelf shelf, JobPage job, JobPage.Output output, String path, Map<String, String> values) {
-        Optional<String> engine = path.startsWith("postgresql:")
-                ? Optional.of("postgresql")
-                : path.startsWith("mariadb:") ? Optional.of("mariadb") : Optional.empty();
+        Optional<String> engine = engine(path);
         if (engine.isEmpty()) {
             return Optional.empty();
         }
@@ -71,6 +70,19 @@ final class OutputTables {
         return Optional.of(target.refused(objection(shelf, job, table.get(), values)));
     }
 
+    private static Optional<String> engine(String path) {
+        return Stream.of("postgresql", "mariadb").filter(e -> path.startsWith(e + ":")).findFirst();
+    }
+
+    /// Where a server is that is written to; empty where a file is meant, or where the address is none.
+    static Optional<ServerAddress> address(String path) {
+        try {
+            return engine(path).map(e -> ServerAddress.of(path, e));
+        } catch (ProblemException e) {
+            return Optional.empty();
+        }
+    }
+
     private static TableTarget.Mode mode(JobPage.ToTable to) {
         return switch (to.mode()) {
             case "replace" -> TableTarget.Mode.REPLACE;
@@ -89,7 +101,9 @@ final class OutputTables {
                 .filter(l -> l.call().equals(Line.READ_FILE))
                 .ifPresent(l -> read.put("in the first line of this job", shelf.options(l)));
         for (Map.Entry<String, ReadOptions> source : read.entrySet()) {
-            if (isSource(source.getValue(), target, address, values)) {
+            boolean isRead = Stream.of(values, shelf.settings().values())
+                    .anyMatch(v -> isSource(source.getValue(), target, address, v));
+            if (isRead) {
                 return Optional.of(Problem.about(
                         Code.TARGET_IS_SOURCE,
                         job.name(),

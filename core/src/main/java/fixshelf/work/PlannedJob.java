@@ -186,6 +186,27 @@ public record PlannedJob(
         return source(shelf, job, values).then(source -> plan(shelf, job, source, values, set.keySet(), chain));
     }
 
+    /// The places outside of the shelf that a job reads from by itself, or writes to, and that are not allowed yet.
+    static List<Consent.Place> asked(Shelf shelf, JobPage job) {
+        Map<String, String> values = values(shelf, job, Map.of());
+        Where where = Where.nowhere(job.name());
+        List<Consent.Place> asked = new ArrayList<>();
+        job.firstLine()
+                .filter(l -> l.call().equals(Line.READ_FILE))
+                .flatMap(l -> Placeholders.fill(shelf.options(l), values, where).value())
+                .flatMap(o -> Copies.asked(shelf.root(), o))
+                .ifPresent(asked::add);
+        for (JobPage.Output output : job.outputs()) {
+            Placeholders.fill(output.path(), values, where)
+                    .value()
+                    .flatMap(OutputTables::address)
+                    .map(a -> a.place().toWrite())
+                    .filter(p -> !Consent.isGiven(shelf.root(), p))
+                    .ifPresent(asked::add);
+        }
+        return asked;
+    }
+
     /// Who names a place with a value for this run allows it by that.
     private static void allowNamed(Shelf shelf, JobPage job, Map<String, String> values, Set<String> set) {
         Where where = Where.nowhere(job.name());
@@ -195,7 +216,7 @@ public record PlannedJob(
                 .filter(o -> Placeholders.names(o.path()).stream().anyMatch(set::contains))
                 .flatMap(o -> Placeholders.fill(o, values, where).value())
                 .flatMap(o -> Copies.asked(shelf.root(), o))
-                .ifPresent(place -> Consent.forNow(place.name()));
+                .ifPresent(Consent::forNow);
     }
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
@@ -246,12 +267,15 @@ public record PlannedJob(
     }
 
     /// The values of the environment, then of the job's parameters, then of the user; later ones win.
-    private static Map<String, String> values(Shelf shelf, JobPage job, Map<String, String> set) {
+    static Map<String, String> values(Shelf shelf, JobPage job, Map<String, String> set) {
         Map<String, String> values = new HashMap<>(shelf.settings().values());
         values.putAll(job.parameters());
         values.putAll(set);
         return values;
     }
+
+    /// What is not known without asking somebody outside is no problem of a page.
+    private static final Set<Code> ELSEWHERE = Set.of(Code.NOT_READ_YET, Code.NOT_ALLOWED);
 
     /// All problems of all jobs that can be found without running them: their lines are planned over the columns of
     /// their files. `passed` takes the jobs whose file is not in the shelf, or not there, which are not looked at.
@@ -279,7 +303,13 @@ public record PlannedJob(
                             .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
                             .isPresent();
             if (there) {
-                problems.addAll(draft(shelf, job, Map.of()).problems());
+                for (Problem problem : Copies.here(() -> draft(shelf, job, Map.of())).problems()) {
+                    if (ELSEWHERE.contains(problem.code())) {
+                        passed.add(job.name() + " brings in what is elsewhere");
+                    } else {
+                        problems.add(problem);
+                    }
+                }
             } else {
                 problems.addAll(file.problems());
                 file.value().ifPresent(f -> passed.add(job.name() + " reads " + f));
@@ -310,6 +340,10 @@ public record PlannedJob(
     }
 
     /// The dataset that a line reads; empty for a file.
+    static String dataset(JobPage job) {
+        return job.firstLine().map(PlannedJob::dataset).orElse("");
+    }
+
     private static String dataset(Line line) {
         return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
     }

@@ -32,11 +32,6 @@ public final class Engines {
         return DriverManager.getConnection(((ServerEngine) engine).address());
     }
 
-    /// Where the server of an engine is, with user and password.
-    public static String address(FixEngine engine) throws Exception {
-        return ((ServerEngine) engine).address();
-    }
-
     /// The rows of a query in Spark, in the process that the engine keeps.
     public static List<List<Object>> sparkRows(String sql) throws Exception {
         List<List<Object>> rows = new ArrayList<>();

@@ -1,9 +1,9 @@
 package fixshelf.fetch;
 
+import fixshelf.work.ReadRows;
+import fixshelf.engine.TestServer;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.engine.Engines;
-import fixshelf.engine.FixEngine;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -17,12 +17,9 @@ import fixshelf.work.Preview;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.sql.Connection;
-import java.sql.Statement;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.AfterEach;
@@ -37,36 +34,8 @@ import org.junit.jupiter.params.provider.ValueSource;
 /// Tables of database servers, on real ones: every value as text, what is missing told from what is empty, and no
 /// connection that the user has not allowed.
 class ServersTest {
-    private static final Pattern ADDRESS =
-            Pattern.compile("jdbc:[a-z]+://([^/]+)/([^?]+)\\?.*user=([^&]+)&password=(.*)");
-
     @TempDir
     Path folder;
-
-    /// @param place what has to be allowed
-    record Server(FixEngine engine, String read, String user, String password, String place) {
-        static Server of(String language) throws Exception {
-            FixEngine engine = Engines.of(language);
-            Engines.assumeHere(engine);
-            Matcher found = ADDRESS.matcher(Engines.address(engine));
-            assertThat(found.matches()).isTrue();
-            return new Server(
-                    engine,
-                    language + "://" + found.group(1) + "/" + found.group(2),
-                    found.group(3),
-                    found.group(4),
-                    found.group(1));
-        }
-
-        void run(String... statements) throws Exception {
-            try (Connection connection = Engines.connection(engine);
-                    Statement statement = connection.createStatement()) {
-                for (String each : statements) {
-                    statement.execute(each);
-                }
-            }
-        }
-    }
 
     @BeforeEach
     void write() throws Exception {
@@ -77,16 +46,16 @@ class ServersTest {
 
     @AfterEach
     void takeBack() throws Exception {
-        for (String place : Consent.of(folder)) {
+        for (Consent.Place place : Consent.of(folder)) {
             Consent.takeBack(folder, place);
         }
     }
 
-    private Shelf shelf(Server server, String... fields) throws Exception {
+    private Shelf shelf(TestServer server, String... fields) throws Exception {
         Secrets.answer("ROOM_PASSWORD", server.password());
-        Consent.keep(folder, server.place());
+        Consent.keep(folder, Consent.Place.of(server.host()));
         return page(
-                "kind: " + server.engine().language().id(),
+                "kind: " + server.language(),
                 "read: \"" + server.read() + "\"",
                 "user: " + server.user(),
                 "password_from: ROOM_PASSWORD",
@@ -102,13 +71,6 @@ class ServersTest {
     private static Outcome<SourceFile> open(Shelf shelf) {
         assertThat(shelf.problems()).isEmpty();
         return Datasets.open(shelf, "visits");
-    }
-
-    private static String rows(Outcome<SourceFile> source) {
-        assertThat(source.problems()).isEmpty();
-        try (Preview preview = Preview.open(source.get()).get()) {
-            return preview.firstRows(99).stream().map(r -> String.join("|", r)).collect(Collectors.joining("\n"));
-        }
     }
 
     /// Statements that make the table, and its rows as they are read.
@@ -141,45 +103,44 @@ class ServersTest {
     @ParameterizedTest
     @MethodSource("tables")
     void everyValueIsReadAsItStands(Map.Entry<String, List<String>> made) throws Exception {
-        Server server = Server.of(made.getKey());
+        TestServer server = TestServer.of(made.getKey());
         String table = made.getKey().equals("mariadb") ? "`Odd visits`" : "\"Odd visits\"";
         server.run(
                 "DROP TABLE IF EXISTS " + table,
                 made.getValue().get(0),
                 made.getValue().get(1));
         Outcome<SourceFile> source = open(shelf(server, "table: odd VISITS"));
-        String names = source.get().columns().stream().map(c -> c.name()).collect(Collectors.joining("|"));
-        assertThat(names + "\n" + rows(source)).isEqualTo(made.getValue().get(2));
+        assertThat(ReadRows.of(source)).isEqualTo(made.getValue().get(2));
         if (made.getKey().equals("mariadb")) {
             // A query is in the server's own language, in which such quotes hold a text.
-            assertThat(rows(open(shelf(server, "query: 'SELECT \"x\" AS x'")))).isEqualTo("x");
+            assertThat(ReadRows.withoutNames(open(shelf(server, "query: 'SELECT \"x\" AS x'")))).isEqualTo("x");
         }
         // One column, whose rows may be missing: none of them is a blank line that is lost.
         Shelf one = shelf(server, "query: 'SELECT item FROM " + table + " WHERE id < 3 UNION ALL SELECT NULL;'");
-        assertThat(rows(open(one))).isEqualTo("lamp\n\n∅");
+        assertThat(ReadRows.withoutNames(open(one))).isEqualTo("lamp\n\n∅");
         server.run("DROP TABLE " + table);
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
     void aCopyIsKeptAsLongAsItsPageSays(String language) throws Exception {
-        Server server = Server.of(language);
+        TestServer server = TestServer.of(language);
         server.run("DROP TABLE IF EXISTS kept", "CREATE TABLE kept (x int)", "INSERT INTO kept VALUES (1)");
         Shelf kept = shelf(server, "table: kept", "keep: 2 hours");
-        assertThat(rows(open(kept))).isEqualTo("1");
+        assertThat(ReadRows.withoutNames(open(kept))).isEqualTo("1");
         server.run("INSERT INTO kept VALUES (2)");
         Copies.forget();
-        assertThat(rows(open(kept))).isEqualTo("1");
+        assertThat(ReadRows.withoutNames(open(kept))).isEqualTo("1");
         assertThat(open(kept).get().notes(java.util.Optional.empty()).getFirst())
                 .startsWith("Table kept of ")
                 .endsWith(", read just now.");
         Shelf live = shelf(server, "table: kept");
-        assertThat(rows(open(live))).isEqualTo("1\n2");
+        assertThat(ReadRows.withoutNames(open(live))).isEqualTo("1\n2");
         server.run("INSERT INTO kept VALUES (3)");
         // As often as the lines of a job are looked at; a run and an opening of the shelf ask anew.
-        assertThat(rows(open(live))).isEqualTo("1\n2");
+        assertThat(ReadRows.withoutNames(open(live))).isEqualTo("1\n2");
         Copies.forget();
-        assertThat(rows(open(live))).isEqualTo("1\n2\n3");
+        assertThat(ReadRows.withoutNames(open(live))).isEqualTo("1\n2\n3");
         server.run("DROP TABLE kept");
         Copies.forget();
         Outcome<SourceFile> gone = open(live);
@@ -205,7 +166,7 @@ class ServersTest {
             })
     void whatTheServerRefusesIsNamed(String field, Code code, String named) throws Exception {
         for (String language : List.of("postgresql", "mariadb")) {
-            Server server = Server.of(language);
+            TestServer server = TestServer.of(language);
             server.run("DROP TABLE IF EXISTS asked", "CREATE TABLE asked (x int)", "INSERT INTO asked VALUES (1)");
             Shelf shelf = field.startsWith("user")
                     ? page(
@@ -215,14 +176,14 @@ class ServersTest {
                             "password_from: ROOM_PASSWORD",
                             "table: asked")
                     : shelf(server, field);
-            Consent.keep(folder, server.place());
+            Consent.keep(folder, Consent.Place.of(server.host()));
             Outcome<SourceFile> source = open(shelf);
             assertThat(source.isPresent()).as(language).isFalse();
             Problem problem = source.problems().getFirst();
             assertThat(problem.code()).as(language + ": " + problem).isEqualTo(code);
             assertThat(problem.what() + problem.todo()).contains(named == null ? "" : named);
             assertThat(problem.what()).doesNotContain(server.password()).doesNotContain("\n");
-            assertThat(rows(open(shelf(server, "query: SELECT count(*) AS n FROM asked"))))
+            assertThat(ReadRows.withoutNames(open(shelf(server, "query: SELECT count(*) AS n FROM asked"))))
                     .isEqualTo("1");
             server.run("DROP TABLE asked");
         }
@@ -250,11 +211,11 @@ class ServersTest {
     @MethodSource("attempts")
     void aQueryDoesNoMoreThanRead(String query) throws Exception {
         for (String language : List.of("postgresql", "mariadb")) {
-            Server server = Server.of(language);
+            TestServer server = TestServer.of(language);
             server.run("DROP TABLE IF EXISTS asked", "CREATE TABLE asked (x int)", "INSERT INTO asked VALUES (1)");
             Outcome<SourceFile> source = open(shelf(server, "query: |-\n  " + query.replace("\n", "\n  ")));
             assertThat(source.isPresent()).as(language).isFalse();
-            assertThat(rows(open(shelf(server, "query: SELECT count(*) AS n FROM asked")))).as(language).isEqualTo("1");
+            assertThat(ReadRows.withoutNames(open(shelf(server, "query: SELECT count(*) AS n FROM asked")))).as(language).isEqualTo("1");
             server.run("DROP TABLE asked");
         }
     }
@@ -265,7 +226,7 @@ class ServersTest {
     void aQueryMayHoldWhatEndsOne(String query) throws Exception {
         for (String language : List.of("postgresql", "mariadb")) {
             Outcome<SourceFile> source =
-                    open(shelf(Server.of(language), "query: |-\n  " + query.strip().replace("\n", "\n  ")));
+                    open(shelf(TestServer.of(language), "query: |-\n  " + query.strip().replace("\n", "\n  ")));
             assertThat(source.problems()).as(language).isEmpty();
         }
     }
@@ -273,7 +234,7 @@ class ServersTest {
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
     void aQueryThatTakesTooLongIsEnded(String language) throws Exception {
-        Server server = Server.of(language);
+        TestServer server = TestServer.of(language);
         String sleep = language.equals("mariadb") ? "SELECT sleep(20) AS x" : "SELECT pg_sleep(20)::text AS x";
         Outcome<SourceFile> source = open(shelf(server, "seconds: 1", "query: " + sleep));
         assertThat(source.problems()).singleElement().satisfies(p -> assertThat(p.what())
@@ -289,7 +250,7 @@ class ServersTest {
                 assertThat(p.code()).isEqualTo(Code.NOT_ALLOWED);
                 assertThat(p.todo()).contains("fixshelf allow --read " + place);
             });
-            assertThat(Datasets.asked(shelf)).containsExactly(place);
+            assertThat(Datasets.asked(shelf)).containsExactly(Consent.Place.of(place));
             listening.setSoTimeout(50);
             assertThat(org.assertj.core.api.Assertions.catchThrowable(listening::accept))
                     .as("nobody connected")
@@ -303,13 +264,13 @@ class ServersTest {
         Files.createDirectories(folder.resolve("data"));
         Files.createSymbolicLink(folder.resolve("data/link.csv"), other.resolve("a.csv"));
         for (String path :
-                List.of(other.resolve("a.csv").toString(), "../" + other.getFileName() + "/a.csv", "data/link.csv")) {
+                List.of(other.resolve("a.csv").toString(), "../" + other.getFileName() + "/a.csv", "data/link.csv", "data/li*.csv")) {
             Shelf shelf = page("read: \"" + path + "\"");
             assertThat(open(shelf).problems()).singleElement().satisfies(p -> assertThat(p.code())
                     .isEqualTo(Code.NOT_ALLOWED));
-            Consent.keep(folder, other.toString());
-            assertThat(rows(open(shelf))).isEqualTo("1");
-            Consent.takeBack(folder, other.toString());
+            Consent.keep(folder, Consent.Place.of(other.toString()));
+            assertThat(ReadRows.withoutNames(open(shelf))).endsWith("1");
+            Consent.takeBack(folder, Consent.Place.of(other.toString()));
         }
     }
 
@@ -328,10 +289,53 @@ class ServersTest {
             })
     void anAddressIsOnlyNames(String kind, String address, String what) throws Exception {
         Shelf shelf = page("kind: " + kind, "read: \"" + address + "\"", "table: x");
-        Consent.forNow("jdbc:nowhere:x");
+        Consent.forNow(Consent.Place.of("jdbc:nowhere:x"));
         assertThat(open(shelf).problems())
                 .singleElement()
                 .satisfies(p -> assertThat(p.what()).contains(what).doesNotContain("secret"));
+    }
+
+    @Test
+    void placesAreThoseThatAUserMeans(@TempDir Path other) throws Exception {
+        Path file = Files.writeString(other.resolve("a.csv"), "x\n1\n");
+        Consent.Place inside = Consent.Place.of(folder, other.resolve("deep/b.csv")).orElseThrow();
+        // A folder, a file for its folder, with signs that lead there.
+        for (String typed : List.of(other.toString(), file.toString(), other + "/deep/..", other + "/")) {
+            Consent.keep(folder, Consent.Place.of(typed));
+            assertThat(Consent.isGiven(folder, inside)).as(typed).isTrue();
+            assertThat(Consent.isGiven(folder, inside.toWrite())).as(typed).isFalse();
+            assertThat(Consent.isGiven(other, Consent.Place.of("/nowhere"))).isFalse();
+            Consent.takeBack(folder, Consent.Place.of(typed));
+            assertThat(Consent.isGiven(folder, inside)).as(typed).isFalse();
+        }
+        // A host with or without its port, and no other that begins so.
+        Consent.keep(folder, Consent.Place.of("DB.example"));
+        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example", 5432))).isTrue();
+        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example.com", 5432))).isFalse();
+        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example", 5432).toWrite())).isFalse();
+        assertThat(Consent.isGiven(other, Consent.Place.host("db.example", 5432))).as("another shelf").isFalse();
+    }
+
+    @Test
+    void checkingAsksNobody() throws Exception {
+        try (ServerSocket listening = new ServerSocket(0)) {
+            String place = "127.0.0.1:" + listening.getLocalPort();
+            Consent.keep(folder, Consent.Place.of(place));
+            page("kind: postgresql", "read: postgresql://" + place + "/rooms", "table: x");
+            Files.writeString(folder.resolve("a.csv"), "part\nAQ\n");
+            Files.createDirectories(folder.resolve("jobs"));
+            Files.writeString(
+                    folder.resolve("jobs/brought.yaml"),
+                    "format: 2\njob: brought\nlines:\n  - read: {file: a.csv}\n  - bring_in: [rate]\n    from: visits\n"
+                            + "    matching: {part: part}\n");
+            List<String> passed = new ArrayList<>();
+            assertThat(PlannedJob.problems(ShelfReader.read(folder).get(), passed)).isEmpty();
+            assertThat(passed).containsExactly("brought brings in what is elsewhere");
+            listening.setSoTimeout(50);
+            assertThat(org.assertj.core.api.Assertions.catchThrowable(listening::accept))
+                    .as("nobody connected")
+                    .isInstanceOf(java.net.SocketTimeoutException.class);
+        }
     }
 
     @Test
@@ -341,7 +345,7 @@ class ServersTest {
             port = free.getLocalPort();
         }
         for (String kind : List.of("postgresql", "mariadb")) {
-            Consent.keep(folder, "127.0.0.1:" + port);
+            Consent.keep(folder, Consent.Place.of("127.0.0.1:" + port));
             Shelf shelf = page("kind: " + kind, "read: " + kind + "://127.0.0.1:" + port + "/rooms", "table: x");
             assertThat(open(shelf).problems()).singleElement().satisfies(p -> assertThat(p.what())
                     .contains("rooms at 127.0.0.1:" + port)
@@ -351,7 +355,7 @@ class ServersTest {
 
     @Test
     void aJobReadsAServerAndATableThatIsTypedIn() throws Exception {
-        Server server = Server.of("postgresql");
+        TestServer server = TestServer.of("postgresql");
         server.run(
                 "DROP TABLE IF EXISTS lines",
                 "CREATE TABLE lines (part text, n int)",

@@ -1,5 +1,6 @@
 package fixshelf.fetch;
 
+import fixshelf.work.ReadRows;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpExchange;
@@ -79,7 +80,7 @@ class WebTest {
     @AfterEach
     void stop() throws Exception {
         server.stop(0);
-        for (String place : Consent.of(folder)) {
+        for (Consent.Place place : Consent.of(folder)) {
             Consent.takeBack(folder, place);
         }
     }
@@ -143,17 +144,6 @@ class WebTest {
         return "127.0.0.1:" + server.getAddress().getPort();
     }
 
-    private static String rows(Outcome<SourceFile> source) {
-        assertThat(source.problems()).isEmpty();
-        String names = source.get().columns().stream().map(c -> c.name()).collect(Collectors.joining("|"));
-        try (Preview preview = Preview.open(source.get()).get()) {
-            return names + "\n"
-                    + preview.firstRows(99).stream()
-                            .map(r -> String.join("|", r))
-                            .collect(Collectors.joining("\n"));
-        }
-    }
-
     @ParameterizedTest
     @CsvSource(
             delimiterString = "=>",
@@ -168,11 +158,11 @@ class WebTest {
                 "/old & heading: false => column_1/naïve"
             })
     void tablesAreReadAsTheyAreSeen(String asked, String wanted) throws Exception {
-        Consent.keep(folder, place());
+        Consent.keep(folder, Consent.Place.of(place()));
         String[] parts = asked.split(" & ");
         Shelf shelf = shelf(parts[0].strip(), parts.length > 1 ? parts[1].strip() : "");
         assertThat(shelf.problems()).isEmpty();
-        assertThat(rows(Datasets.open(shelf, "page"))).isEqualTo(wanted.replace("/", "\n"));
+        assertThat(ReadRows.of(Datasets.open(shelf, "page"))).isEqualTo(wanted.replace("/", "\n"));
     }
 
     @ParameterizedTest
@@ -193,7 +183,7 @@ class WebTest {
                 "/slow & seconds: 1 => FILE_MISSING => longer than 1 second. => seconds"
             })
     void whatIsWrongWithAPageIsNamed(String asked, Code code, String what, String todo) throws Exception {
-        Consent.keep(folder, place());
+        Consent.keep(folder, Consent.Place.of(place()));
         String[] parts = asked.split(" & ");
         Outcome<SourceFile> source =
                 Datasets.open(shelf(parts[0].strip(), parts.length > 1 ? parts[1].strip() : ""), "page");
@@ -206,7 +196,7 @@ class WebTest {
 
     @Test
     void aPageIsAskedForOnce() throws Exception {
-        Consent.keep(folder, place());
+        Consent.keep(folder, Consent.Place.of(place()));
         Shelf shelf = shelf("/one", "keep: 1 day");
         for (int i = 0; i < 3; i++) {
             Datasets.open(shelf, "page");

@@ -1,5 +1,6 @@
 package fixshelf.source;
 
+import fixshelf.work.ReadRows;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.ReadOptions;
@@ -74,17 +75,6 @@ class PdfTest {
         return SourceFile.open(file, ReadOptions.of(file.toString()).withForm(new ReadOptions.Form.Pdf(pages, table)));
     }
 
-    private static String rows(Outcome<SourceFile> source) {
-        assertThat(source.problems()).isEmpty();
-        String names = source.get().columns().stream().map(c -> c.name()).collect(Collectors.joining("|"));
-        try (Preview preview = Preview.open(source.get()).get()) {
-            return names + "\n"
-                    + preview.firstRows(99).stream()
-                            .map(r -> String.join("|", r))
-                            .collect(Collectors.joining("\n"));
-        }
-    }
-
     private static String lines(String[][] table, int from) {
         return Arrays.stream(table)
                 .skip(from)
@@ -96,16 +86,16 @@ class PdfTest {
     @CsvSource({"true", "false"})
     void tablesOfSeveralPagesAreOne(boolean ruled) throws Exception {
         Path file = write("report.pdf", ruled, FIRST, SECOND);
-        assertThat(rows(open(file, "1", 0))).isEqualTo(lines(FIRST, 0));
+        assertThat(ReadRows.of(open(file, "1", 0))).isEqualTo(lines(FIRST, 0));
         Outcome<SourceFile> both = open(file, "", 0);
-        assertThat(rows(both)).isEqualTo(lines(FIRST, 0) + "\n" + lines(SECOND, 1));
+        assertThat(ReadRows.of(both)).isEqualTo(lines(FIRST, 0) + "\n" + lines(SECOND, 1));
         try (Preview preview = Preview.open(both.get()).get()) {
             assertThat(preview.notes())
                     .containsExactly("Read from pages 1 to 2.", "The heading stands again on page 2.");
         }
         // Seen from its first bytes, whatever it is called.
         Path other = Files.copy(file, folder.resolve("report.csv"));
-        assertThat(rows(SourceFile.open(other, ReadOptions.of("report.csv")))).startsWith("room|quarter|cost\n");
+        assertThat(ReadRows.of(SourceFile.open(other, ReadOptions.of("report.csv")))).startsWith("room|quarter|cost\n");
     }
 
     @Test
@@ -124,7 +114,7 @@ class PdfTest {
             assertThat(p.what()).contains("several tables");
             assertThat(p.todo()).contains("page 1 table 2 (room | quarter | cost | Copper Lane; 2 rows)");
         });
-        assertThat(rows(open(file, "", 2))).isEqualTo(lines(SECOND, 0));
+        assertThat(ReadRows.of(open(file, "", 2))).isEqualTo(lines(SECOND, 0));
         assertThat(open(file, "", 3).problems()).singleElement().satisfies(p -> assertThat(p.what())
                 .contains("no table 3"));
     }

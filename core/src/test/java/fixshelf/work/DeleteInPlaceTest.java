@@ -1,9 +1,9 @@
 package fixshelf.work;
 
+import fixshelf.engine.TestServer;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.engine.Engines;
-import fixshelf.engine.FixEngine;
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Secrets;
 import fixshelf.problem.Code;
@@ -17,8 +17,6 @@ import java.sql.ResultSet;
 import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -26,52 +24,37 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /// Rows that a job leaves out are deleted where they are: only those that were shown, in one transaction, or none.
 class DeleteInPlaceTest {
-    private static final Pattern ADDRESS =
-            Pattern.compile("jdbc:[a-z]+://([^/]+)/([^?]+)\\?.*user=([^&]+)&password=(.*)");
-
     @TempDir
     Path folder;
 
-    private FixEngine engine;
+    private TestServer server;
 
     private Shelf shelf(String language, String lines) throws Exception {
-        engine = Engines.of(language);
-        Engines.assumeHere(engine);
-        Matcher found = ADDRESS.matcher(Engines.address(engine));
-        assertThat(found.matches()).isTrue();
-        Secrets.answer("ROOM_PASSWORD", found.group(4));
-        Consent.Place place = new Consent.Place(found.group(1));
+        server = TestServer.of(language);
+        Secrets.answer("ROOM_PASSWORD", server.password());
+        Consent.Place place = Consent.Place.of(server.host());
         Consent.keep(folder, place);
         Consent.keep(folder, place.toWrite());
         Files.createDirectories(folder.resolve("datasets"));
         Files.createDirectories(folder.resolve("jobs"));
-        Files.writeString(folder.resolve("shelf.yaml"), "shelf: Deleted\n");
+        Files.writeString(folder.resolve("shelf.yaml"), "shelf: Deleted\nenvironment: dev\nenvironments:\n  dev: {table: noted}\n");
         Files.writeString(folder.resolve("datasets/noted.yaml"), """
                 dataset: noted
                 kind: %s
-                read: "%s://%s/%s"
-                table: noted
+                read: "%s"
+                table: "{table}"
+                keep: 7 days
                 user: %s
                 password_from: ROOM_PASSWORD
-                """.formatted(
-                        language, language, found.group(1), found.group(2), found.group(3)));
+                """.formatted(language, server.read(), server.user()));
         Files.writeString(
                 folder.resolve("jobs/once.yaml"),
                 "format: 2\njob: once\nlines:\n  - read: noted\n" + lines + "outputs: []\n");
         return ShelfReader.read(folder).get();
     }
 
-    private void run(String... statements) throws Exception {
-        try (Connection connection = Engines.connection(engine);
-                Statement statement = connection.createStatement()) {
-            for (String each : statements) {
-                statement.execute(each);
-            }
-        }
-    }
-
     private String rows() throws Exception {
-        try (Connection connection = Engines.connection(engine);
+        try (Connection connection = Engines.connection(server.engine());
                 Statement statement = connection.createStatement();
                 ResultSet rows = statement.executeQuery("SELECT id, item FROM noted ORDER BY id")) {
             List<String> all = new ArrayList<>();
@@ -84,7 +67,7 @@ class DeleteInPlaceTest {
 
     private void table(String language, String key) throws Exception {
         shelf(language, "");
-        run(
+        server.run(
                 "DROP TABLE IF EXISTS noted",
                 "CREATE TABLE noted (id int " + key
                         + ", item varchar(20), cost decimal(9,2), at timestamp NULL, share double precision)",
@@ -107,7 +90,7 @@ class DeleteInPlaceTest {
         assertThat(looked.delete("0123456789ab").problems()).singleElement().satisfies(p -> assertThat(p.code())
                 .isEqualTo(Code.SOURCE_CHANGED));
         // The table changes behind what was shown: the same number of rows, another row.
-        run("UPDATE noted SET item = 'c' WHERE id = 5");
+        server.run("UPDATE noted SET item = 'c' WHERE id = 5");
         Outcome<Long> changed = looked.delete(looked.sign());
         assertThat(changed.problems()).singleElement().satisfies(p -> assertThat(p.what())
                 .contains("not the one that was looked at"));
@@ -117,14 +100,38 @@ class DeleteInPlaceTest {
         assertThat(again.sign()).isNotEqualTo(looked.sign());
         assertThat(again.delete(again.sign()).get()).isEqualTo(2);
         assertThat(rows()).isEqualTo("1a 2 5c");
-        run("DROP TABLE noted");
+        server.run("DROP TABLE noted");
+    }
+
+    /// The table that the job reads, and no other that holds the same, whatever is called so elsewhere.
+    @ParameterizedTest
+    @ValueSource(strings = {"postgresql", "mariadb"})
+    void rowsGoFromTheTableThatIsRead(String language) throws Exception {
+        table(language, "PRIMARY KEY");
+        server.run(
+                "DROP TABLE IF EXISTS other",
+                "CREATE TABLE other (id int PRIMARY KEY, item varchar(20), cost decimal(9,2), at timestamp NULL, share double precision)",
+                "INSERT INTO other SELECT * FROM noted");
+        Shelf shelf = shelf(language, "  - keep_rows: item = 'a'\n");
+        Files.writeString(
+                folder.resolve("jobs/once.yaml"),
+                Files.readString(folder.resolve("jobs/once.yaml"))
+                        .replace("job: once\n", "job: once\nparameters:\n  table: other\n"));
+        shelf = ShelfReader.read(folder).get();
+        assertThat(shelf.problems()).isEmpty();
+        DeleteInPlace looked =
+                DeleteInPlace.look(shelf, shelf.job("once").orElseThrow()).get();
+        assertThat(looked.told().statement()).contains("other");
+        assertThat(looked.delete(looked.sign()).get()).isEqualTo(3);
+        assertThat(rows()).isEqualTo("1a 2 3a 4null 5b");
+        server.run("DROP TABLE other", "DROP TABLE noted");
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
     void whatWouldHappenBesideIsNamedAndARefusalTakesAllBack(String language) throws Exception {
         table(language, "PRIMARY KEY");
-        run(
+        server.run(
                 "DROP TABLE IF EXISTS held",
                 "CREATE TABLE held (x int, FOREIGN KEY (x) REFERENCES noted (id))",
                 "INSERT INTO held VALUES (5)");
@@ -134,7 +141,7 @@ class DeleteInPlaceTest {
         assertThat(looked.told().named()).anyMatch(n -> n.contains("held refers to it"));
         assertThat(looked.delete(looked.sign()).isPresent()).isFalse();
         assertThat(rows()).isEqualTo("1a 2 3a 4null 5b");
-        run("DROP TABLE held", "DROP TABLE noted");
+        server.run("DROP TABLE held", "DROP TABLE noted");
     }
 
     @ParameterizedTest
@@ -165,7 +172,7 @@ class DeleteInPlaceTest {
     @ValueSource(strings = {"postgresql", "mariadb"})
     void rowsWithoutAKeyGoByTheirOwnAddressOrNotAtAll(String language) throws Exception {
         table(language, "");
-        run(
+        server.run(
                 "INSERT INTO noted VALUES (1, 'a', 1.50, '2026-03-01 10:00:00', 0.1), (1, 'a', 1.50, '2026-03-01 10:00:00', 0.1)");
         Shelf shelf = shelf(language, "  - drop_repeats: every column\n    keep: first\n");
         Outcome<DeleteInPlace> looked =

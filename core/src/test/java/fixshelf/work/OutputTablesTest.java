@@ -1,9 +1,8 @@
 package fixshelf.work;
 
+import fixshelf.engine.TestServer;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.engine.Engines;
-import fixshelf.engine.FixEngine;
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Secrets;
 import fixshelf.problem.Code;
@@ -21,8 +20,6 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -33,8 +30,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 
 /// Rows of a job in a table of a real database: whole or not at all, with every value as it is.
 class OutputTablesTest {
-    private static final Pattern ADDRESS =
-            Pattern.compile("jdbc:([a-z]+)://([^/]+)/([^?]+)\\?.*user=([^&]+)&password=(.*)");
     private static final String QUOTE = "\"";
 
     @TempDir
@@ -50,17 +45,13 @@ class OutputTablesTest {
                         "jdbc:" + engine + ":" + folder.resolve("out/rooms." + engine),
                         "write: out/rooms." + engine);
             }
-            FixEngine server = Engines.of(engine);
-            Engines.assumeHere(server);
-            Matcher found = ADDRESS.matcher(Engines.address(server));
-            assertThat(found.matches()).isTrue();
-            Secrets.answer("ROOM_PASSWORD", found.group(5));
-            Consent.keep(folder, new Consent.Place(found.group(2)).toWrite());
-            String address = engine + "://" + found.group(2) + "/" + found.group(3);
+            TestServer server = TestServer.of(engine);
+            Secrets.answer("ROOM_PASSWORD", server.password());
+            Consent.keep(folder, Consent.Place.of(server.host()).toWrite());
             return new Database(
                     engine,
-                    found.group(),
-                    "write: \"" + address + "\"\n    user: " + found.group(4) + "\n    password_from: ROOM_PASSWORD");
+                    server.jdbc(),
+                    "write: \"" + server.read() + "\"\n    user: " + server.user() + "\n    password_from: ROOM_PASSWORD");
         }
 
         void run(String... statements) throws SQLException {
@@ -242,13 +233,13 @@ class OutputTablesTest {
     @Test
     void noServerIsWrittenToBeforeItsUserAllowedIt() throws Exception {
         Database database = Database.of("postgresql", folder);
-        String place = Consent.of(folder).getFirst().replaceFirst("^> ", "");
+        Consent.Place place = Consent.of(folder).getFirst();
         Consent.takeBack(folder, place);
         // Reading is not writing.
-        Consent.keep(folder, place);
+        Consent.keep(folder, Consent.Place.of(place.name()));
         Problem problem = only(run(database, "", "unasked"));
         assertThat(problem.code()).isEqualTo(Code.NOT_ALLOWED_TO_WRITE);
-        assertThat(problem.todo()).contains("fixshelf allow --write " + place);
+        assertThat(problem.todo()).contains("fixshelf allow --write " + place.name());
         assertThat(database.rows("unasked")).isEqualTo("none");
         Consent.takeBack(folder, place);
     }

@@ -78,7 +78,7 @@ class DemoSourcesTest {
                     folder.resolve("shelf.yaml"),
                     Files.readString(folder.resolve("shelf.yaml"))
                             .replace("http://127.0.0.1:" + PricePages.PORT, pages.address()));
-            Consent.keep(folder, pages.address().replace("http://", ""));
+            Consent.keep(folder, Consent.Place.of(pages.address().replace("http://", "")));
             assertThat(rows(Datasets.open(ShelfReader.read(folder).get(), "part_prices")))
                     .hasSize(4)
                     .allMatch(r -> r.get(1).matches("£ [0-9]+\\.[0-9]{2}"))

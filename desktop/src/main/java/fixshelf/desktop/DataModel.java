@@ -110,7 +110,7 @@ final class DataModel {
         Code code = file.problems().getFirst().code();
         return new Listed(
                 "",
-                code == Code.NOT_LOOKED_AT
+                code == Code.NOT_READ_YET
                         ? "not read yet"
                         : code == Code.NOT_ALLOWED ? "not allowed yet" : "cannot be read");
     }

@@ -149,7 +149,7 @@ class DataTest extends WindowTest {
             // Who types an address allows it.
             assertThat(labels()).contains("part", "price").anyMatch(l -> l.contains("The table of http://" + place));
             assertThat(folder.resolve("datasets/prices.yaml")).content().contains("kind: web");
-            Consent.takeBack(folder, place);
+            Consent.takeBack(folder, Consent.Place.of(place));
             goTo("menders");
             goTo("prices");
             assertThat(labels()).anyMatch(l -> l.contains("wants to read something from " + place));
@@ -159,7 +159,7 @@ class DataTest extends WindowTest {
                     .forEach(Button::fire));
             settle();
             assertThat(labels()).contains("part", "price");
-            assertThat(Consent.of(folder)).containsExactly(place);
+            assertThat(Consent.of(folder)).containsExactly(Consent.Place.of(place));
         } finally {
             server.stop(0);
         }
