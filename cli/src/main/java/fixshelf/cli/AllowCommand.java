@@ -73,8 +73,8 @@ final class AllowCommand extends ShelfOption {
             } else {
                 Consent.Place allowed = Consent.Place.of(place);
                 Consent.keep(shelf.root(), write ? allowed.toWrite() : allowed);
-                out().println((write ? "Jobs of this shelf may write to " : "This shelf may read from ") + allowed.name()
-                        + ".");
+                out().println((write ? "Jobs of this shelf may write to " : "This shelf may read from ")
+                        + allowed.name() + ".");
             }
             return Output.FINE;
         } catch (IOException e) {

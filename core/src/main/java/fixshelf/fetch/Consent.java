@@ -42,7 +42,10 @@ public final class Consent {
             if (text.startsWith("jdbc:")) {
                 return new Place(text);
             }
-            boolean path = text.indexOf('/') >= 0 || text.indexOf('\\') >= 0 || text.startsWith(".") || Files.exists(Path.of(text));
+            boolean path = text.indexOf('/') >= 0
+                    || text.indexOf('\\') >= 0
+                    || text.startsWith(".")
+                    || Files.exists(Path.of(text));
             if (!path) {
                 return new Place(text.toLowerCase(Locale.ROOT));
             }
@@ -79,9 +82,7 @@ public final class Consent {
         }
 
         private static Place ofKept(String line) {
-            return line.startsWith(WRITTEN)
-                    ? new Place(line.substring(WRITTEN.length()), true)
-                    : new Place(line);
+            return line.startsWith(WRITTEN) ? new Place(line.substring(WRITTEN.length()), true) : new Place(line);
         }
 
         private boolean isFolder() {

@@ -41,8 +41,8 @@ public final class Copies {
 
     private Copies() {}
 
-    /// Does `work` so that nobody outside is asked: a copy that is there is taken, however old it is, and where there is
-    /// none it is a problem.
+    /// Does `work` so that nobody outside is asked: a copy that is there is taken, however old it
+    /// is, and where there is none it is a problem.
     public static <T> T here(Supplier<T> work) {
         return ScopedValue.where(HERE, true).call(work::get);
     }

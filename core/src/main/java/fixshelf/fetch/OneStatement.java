@@ -2,8 +2,8 @@ package fixshelf.fetch;
 
 import java.util.regex.Pattern;
 
-/// Whether a query that stands in a page is one statement. Drivers and servers take several at once, of which a later one
-/// could end the transaction that may only read.
+/// Whether a query that stands in a page is one statement. Drivers and servers take several at
+/// once, of which a later one could end the transaction that may only read.
 ///
 /// Every engine reads quotes, comments and escapes in its own way. So a sign that ends a statement is let through only
 /// inside plain quotes, and only in a query without anything that could end or hide them.

@@ -209,8 +209,7 @@ public final class ServerTable {
     private long copied(Connection connection, String query, Path to) throws SQLException, IOException {
         List<String> names;
         List<String> texts = new ArrayList<>();
-        try (PreparedStatement prepared =
-                connection.prepareStatement(inner(query))) {
+        try (PreparedStatement prepared = connection.prepareStatement(inner(query))) {
             try (ResultSet none = prepared.executeQuery()) {
                 names = names(none.getMetaData());
                 for (int i = 0; i < names.size(); i++) {

@@ -37,7 +37,10 @@ interface Source {
 
             @Override
             public String shown() {
-                return (!form.query().isEmpty() ? "A query" : form.table().isEmpty() ? "The only table" : "Table " + form.table()) + " of " + address.shown();
+                return (!form.query().isEmpty()
+                                ? "A query"
+                                : form.table().isEmpty() ? "The only table" : "Table " + form.table())
+                        + " of " + address.shown();
             }
 
             @Override

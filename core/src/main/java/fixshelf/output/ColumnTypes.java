@@ -4,6 +4,8 @@ import fixshelf.engine.DuckSession;
 import fixshelf.table.Field;
 import fixshelf.type.Type;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -41,45 +43,32 @@ final class ColumnTypes {
     /// A condition that is true for values that cannot be held, in the language of the session, and what holds them.
     record Limit(String condition, String holder) {}
 
-    /// The type of a column in a new table. SQLite has no exact decimals: there they are texts, with all their digits.
+    /// The names of types in an engine; a decimal with its digits where there is a name for it.
+    private record Names(
+            String text, String integer, String decimal, String number, String truth, String day, String moment) {}
+
+    /// SQLite has no exact decimals and no days: there they are texts, with all their digits.
+    private static final Map<String, Names> NAMES = Map.of(
+            "postgresql",
+            new Names("text", "bigint", "numeric(%d, %d)", "double precision", "boolean", "date", "timestamp"),
+            "mariadb",
+            new Names("longtext", "bigint", "decimal(%d, %d)", "double", "boolean", "date", "datetime"),
+            "sqlite",
+            new Names("TEXT", "INTEGER", "TEXT", "REAL", "INTEGER", "TEXT", "TEXT"),
+            "duckdb",
+            new Names("VARCHAR", "BIGINT", "DECIMAL(%d, %d)", "DOUBLE", "BOOLEAN", "DATE", "TIMESTAMP"));
+
+    /// The type of a column in a new table.
     String of(Type type) {
-        return switch (engine) {
-            case "postgresql" ->
-                switch (type) {
-                    case Type.Int _ -> "bigint";
-                    case Type.Decimal(int precision, int scale) -> "numeric(" + precision + ", " + scale + ")";
-                    case Type.Num _ -> "double precision";
-                    case Type.Bool _ -> "boolean";
-                    case Type.Date _ -> "date";
-                    case Type.Timestamp _ -> "timestamp";
-                    default -> "text";
-                };
-            case "mariadb" ->
-                switch (type) {
-                    case Type.Int _ -> "bigint";
-                    case Type.Decimal(int precision, int scale) -> "decimal(" + precision + ", " + scale + ")";
-                    case Type.Num _ -> "double";
-                    case Type.Bool _ -> "boolean";
-                    case Type.Date _ -> "date";
-                    case Type.Timestamp _ -> "datetime";
-                    default -> "longtext";
-                };
-            case "sqlite" ->
-                switch (type) {
-                    case Type.Int _, Type.Bool _ -> "INTEGER";
-                    case Type.Num _ -> "REAL";
-                    default -> "TEXT";
-                };
-            default ->
-                switch (type) {
-                    case Type.Int _ -> "BIGINT";
-                    case Type.Decimal(int precision, int scale) -> "DECIMAL(" + precision + ", " + scale + ")";
-                    case Type.Num _ -> "DOUBLE";
-                    case Type.Bool _ -> "BOOLEAN";
-                    case Type.Date _ -> "DATE";
-                    case Type.Timestamp _ -> "TIMESTAMP";
-                    default -> "VARCHAR";
-                };
+        Names names = Objects.requireNonNull(NAMES.get(engine));
+        return switch (type) {
+            case Type.Int _ -> names.integer();
+            case Type.Decimal(int precision, int scale) -> String.format(names.decimal(), precision, scale);
+            case Type.Num _ -> names.number();
+            case Type.Bool _ -> names.truth();
+            case Type.Date _ -> names.day();
+            case Type.Timestamp _ -> names.moment();
+            default -> names.text();
         };
     }
 

@@ -56,6 +56,7 @@ public final class DuckDbLanguage extends SqlLanguage {
                 a -> Sql.atom("array_to_string(list_reverse(regexp_extract_all("
                         + sql(a.getFirst()).text() + ", '(?s).')), '')"));
         say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        SqlParts.addTo(this, this::sortedParts, this::uniqueParts);
         say("normalize", a -> Sql.call("nfc_normalize", all(a)));
         say("week", a -> Sql.call("week", all(a)));
         say(
@@ -253,14 +254,12 @@ public final class DuckDbLanguage extends SqlLanguage {
                 "string_split(" + sql(text).text() + ", " + sql(separator).text() + ")[" + number + "]");
     }
 
-    @Override
-    Sql sortedParts(String text, String separator) {
+    private Sql sortedParts(String text, String separator) {
         String sign = text(separator);
         return Sql.atom("array_to_string(list_sort(string_split(" + text + ", " + sign + ")), " + sign + ")");
     }
 
-    @Override
-    Sql uniqueParts(String text, String separator) {
+    private Sql uniqueParts(String text, String separator) {
         String sign = text(separator);
         String parts = "string_split(" + text + ", " + sign + ")";
         return Sql.atom("array_to_string(list_filter(" + parts + ",\n  lambda part, place: list_position(" + parts

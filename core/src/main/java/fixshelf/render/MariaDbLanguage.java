@@ -74,6 +74,7 @@ public final class MariaDbLanguage extends SqlLanguage {
                         + days(a.get(1)).text() + " DAY)")));
         say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
         say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        MariaDbParts.addTo(this);
         say("translate", this::translate);
         say("week", a -> Sql.atom("week(" + sql(a.getFirst()).text() + ", 3)"));
         say("add_months", a -> inCalendar(later(a.get(0), months(a.get(1)), "MONTH")));
@@ -118,7 +119,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         if (sql.text().split("json_table\\(", -1).length - 1 > MOST_TABLES) {
             throw cannot(
                     "one value would need more than " + MOST_TABLES + " inner tables.",
-                    "Use initcap in a fix of its own, on a line before.");
+                    "Use initcap, sort_parts or unique_parts in a fix of its own, on a line before.");
         }
         return sql;
     }
@@ -470,35 +471,6 @@ public final class MariaDbLanguage extends SqlLanguage {
             at++;
         }
         return at;
-    }
-
-    @Override
-    Sql sortedParts(String text, String separator) {
-        return parts(text, separator, "ORDER BY CAST(a.v AS BINARY)", "");
-    }
-
-    /// A part is left where none before it is the same: no inner query of another may use a column from outside.
-    @Override
-    Sql uniqueParts(String text, String separator) {
-        return parts(
-                text,
-                separator,
-                "ORDER BY a.o",
-                "\n  LEFT JOIN " + jsonTable(text, separator, "b")
-                        + " ON b.o < a.o AND CAST(b.v AS BINARY) = CAST(a.v AS BINARY)\n  WHERE b.o IS NULL");
-    }
-
-    private Sql parts(String text, String separator, String order, String others) {
-        return Sql.caseWhen(
-                Sql.atom(text + " IS NOT NULL"),
-                // As new text, so that the order by which parts were compared goes no further.
-                Sql.atom("convert(coalesce((SELECT group_concat(a.v " + order + " SEPARATOR " + text(separator)
-                        + ")\n  FROM " + jsonTable(text, separator, "a") + others + "), '') USING utf8mb4)"));
-    }
-
-    private String jsonTable(String text, String separator, String name) {
-        return "json_table(concat('[', " + SqlParts.asJson(this, text, separator)
-                + ", ']'), '$[*]' COLUMNS(o FOR ORDINALITY, v LONGTEXT PATH '$')) AS " + name;
     }
 
     /// The text is cut into runs, which become a list in JSON, which becomes a table.

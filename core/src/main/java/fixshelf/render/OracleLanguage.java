@@ -66,6 +66,7 @@ public final class OracleLanguage extends DocumentedSql {
         say("reverse", a -> {
             throw cannot("its REVERSE is not documented.", "Use another language.");
         });
+        SqlParts.refuse(this);
         say("initcap", a -> {
             throw cannot("its INITCAP has other words.", "Use another language.");
         });

@@ -57,6 +57,7 @@ public final class PostgresLanguage extends SqlLanguage {
                         + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.OTHER)
                                 .text() + " AS bigint)"));
         say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        SqlParts.addTo(this, this::sortedParts, this::uniqueParts);
         say("normalize", a -> Sql.atom("normalize(" + sql(a.getFirst()).text() + ", NFC)"));
         say("week", a -> part("week", a));
         say(
@@ -292,8 +293,7 @@ public final class PostgresLanguage extends SqlLanguage {
                 "round", Sql.atom(wide + " / " + sql(divisor).at(Sql.PRODUCT + 1)), Sql.atom(String.valueOf(scale)));
     }
 
-    @Override
-    Sql sortedParts(String text, String separator) {
+    private Sql sortedParts(String text, String separator) {
         String sign = text(separator);
         return parts(
                 text,
@@ -301,8 +301,7 @@ public final class PostgresLanguage extends SqlLanguage {
                         + " unnest(string_to_array(" + text + ", " + sign + ")) AS parts(part))");
     }
 
-    @Override
-    Sql uniqueParts(String text, String separator) {
+    private Sql uniqueParts(String text, String separator) {
         String sign = text(separator);
         return parts(
                 text,

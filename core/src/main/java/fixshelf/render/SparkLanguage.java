@@ -81,6 +81,7 @@ public final class SparkLanguage extends SqlLanguage {
                                 Sql.atom("CAST(" + days(a.get(1)).text() + " AS INT)")))));
         say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
         say("initcap", a -> initcap(sql(a.getFirst()).text()));
+        SqlParts.addTo(this, this::sortedParts, this::uniqueParts);
         say("week", a -> Sql.call("weekofyear", all(a)));
         say(
                 "add_months",
@@ -253,13 +254,11 @@ public final class SparkLanguage extends SqlLanguage {
         return "array_join(transform(split(replace(" + text + ", 'İ', 'i'), ''), c -> lower(c)), '')";
     }
 
-    @Override
-    Sql sortedParts(String text, String separator) {
+    private Sql sortedParts(String text, String separator) {
         return together("array_sort", text, separator);
     }
 
-    @Override
-    Sql uniqueParts(String text, String separator) {
+    private Sql uniqueParts(String text, String separator) {
         return together("array_distinct", text, separator);
     }
 

@@ -394,7 +394,6 @@ public abstract class SqlLanguage extends SqlBounds {
         SqlFloats.addTo(this);
         SqlConditions.addTo(this);
         SqlTexts.addTo(this);
-        SqlParts.addTo(this);
         say("||", this::joined);
         say("concat", this::joined);
         say("AND", a -> Sql.infix(sql(a.get(0)), "AND", sql(a.get(1)), Sql.AND));
@@ -417,16 +416,6 @@ public abstract class SqlLanguage extends SqlBounds {
             throw cannot("it has no Unicode normal forms.", "Use translate or strip_accents for the letters you need.");
         });
         say("to_text", a -> toText(a.getFirst()));
-    }
-
-    /// The parts of a text in the order of their code points; null for null.
-    Sql sortedParts(String text, String separator) {
-        throw cannot("it has no lists to sort.", "Sort the parts in another language, before.");
-    }
-
-    /// Each part of a text once, in the order of the text; null for null.
-    Sql uniqueParts(String text, String separator) {
-        throw cannot("it has no lists to take repeats from.", "Remove them in another language, before.");
     }
 
     /// The part of a separated text with that number, which exists.

@@ -10,19 +10,35 @@ import java.util.List;
 final class SqlParts {
     private SqlParts() {}
 
-    static void addTo(SqlLanguage language) {
-        language.say("sort_parts", a -> written(language, a, true));
-        language.say("unique_parts", a -> written(language, a, false));
+    /// How a language puts the parts of a text together again; null for null.
+    interface Together {
+        /// @param text code that gives the text
+        /// @param separator as it stands in the text
+        Sql write(String text, String separator);
     }
 
-    private static Sql written(SqlLanguage language, List<Expr> a, boolean sorted) {
+    static void addTo(SqlLanguage language, Together sorted, Together unique) {
+        language.say("sort_parts", a -> written(language, a, sorted));
+        language.say("unique_parts", a -> written(language, a, unique));
+    }
+
+    /// A language that has no lists says so.
+    static void refuse(SqlLanguage language) {
+        addTo(language, (_, _) -> none(language), (_, _) -> none(language));
+    }
+
+    private static Sql none(SqlLanguage language) {
+        throw language.cannot(
+                "it has no lists of parts.", "Sort the parts, or take their repeats, in another language before.");
+    }
+
+    private static Sql written(SqlLanguage language, List<Expr> a, Together together) {
         if (!(a.get(1) instanceof Expr.Literal(String separator, Type _))) {
             throw language.cannot(
                     "the separator comes through a parameter.",
                     "Copy it as an expression, with the separator filled in.");
         }
-        String text = language.sql(a.getFirst()).text();
-        return sorted ? language.sortedParts(text, separator) : language.uniqueParts(text, separator);
+        return together.write(language.sql(a.getFirst()).text(), separator);
     }
 
     /// The parts as they stand inside a list of texts in JSON, for engines that make a table of

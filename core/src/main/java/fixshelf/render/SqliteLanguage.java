@@ -66,6 +66,7 @@ public final class SqliteLanguage extends SqlLanguage {
                         + sql(a.get(0)).text() + ") AS INTEGER)"));
         say("reverse", a -> reverse(sql(a.getFirst())));
         say("initcap", a -> initcap(sql(a.getFirst())));
+        SqlParts.addTo(this, this::sortedParts, this::uniqueParts);
         say("translate", this::translate);
         for (String function : List.of("round", "divide", "floor", "ceil")) {
             Form common = form(function);
@@ -440,14 +441,12 @@ public final class SqliteLanguage extends SqlLanguage {
                 + "  SELECT o FROM walk WHERE i > length(s))");
     }
 
-    @Override
-    Sql sortedParts(String text, String separator) {
+    private Sql sortedParts(String text, String separator) {
         return Sql.atom("(SELECT group_concat(value, " + text(separator) + " ORDER BY value)\n  FROM json_each('[' || "
                 + SqlParts.asJson(this, text, separator) + " || ']'))");
     }
 
-    @Override
-    Sql uniqueParts(String text, String separator) {
+    private Sql uniqueParts(String text, String separator) {
         return Sql.atom("(SELECT group_concat(part, " + text(separator)
                 + " ORDER BY place)\n  FROM (SELECT value AS part," + " min(key) AS place FROM json_each('[' || "
                 + SqlParts.asJson(this, text, separator) + " || ']') GROUP BY value))");

@@ -54,6 +54,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
         say("regexp_replace", this::regexpReplace);
         say("regexp_like", a -> Sql.call("REGEXP_LIKE", sql(a.get(0)), patternText(a.get(1))));
         say("regexp_extract", this::regexpExtract);
+        SqlParts.refuse(this);
         say("initcap", a -> {
             throw cannot("it has no such function.", "Use upper and lower.");
         });

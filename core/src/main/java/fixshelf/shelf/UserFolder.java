@@ -56,7 +56,8 @@ public final class UserFolder {
         Files.writeString(path().resolve(name), lines.isEmpty() ? "" : String.join("\n", lines) + "\n");
     }
 
-    /// The folders that the variable `FIXSHELF_ALLOW` of the system names, for jobs to write to and shelves to read from.
+    /// The folders that the variable `FIXSHELF_ALLOW` of the system names, for jobs to write to and
+    /// shelves to read from.
     public static List<Path> allowedBySystem() {
         String named = System.getenv("FIXSHELF_ALLOW");
         return named == null

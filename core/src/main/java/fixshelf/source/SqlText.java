@@ -7,8 +7,9 @@ import java.sql.SQLException;
 import java.util.HexFormat;
 import org.jspecify.annotations.Nullable;
 
-/// A value of a database as text: numbers with all their digits and no power of ten, bytes as hexadecimal digits, moments
-/// without a fraction of nothing, everything else as the driver writes it.
+/// A value of a database as text: numbers with all their digits and no power of ten, bytes as
+/// hexadecimal digits, moments without a fraction of nothing, everything else as the driver writes
+/// it.
 public final class SqlText {
     private SqlText() {}
 
@@ -21,8 +22,7 @@ public final class SqlText {
             case byte[] bytes -> HexFormat.of().formatHex(bytes);
             case Blob blob -> HexFormat.of().formatHex(blob.getBytes(1, Math.toIntExact(blob.length())));
             case Double number when Double.isFinite(number) -> WorkbookRecords.digits(BigDecimal.valueOf(number));
-            case Float number when Float.isFinite(number) ->
-                WorkbookRecords.digits(new BigDecimal(number.toString()));
+            case Float number when Float.isFinite(number) -> WorkbookRecords.digits(new BigDecimal(number.toString()));
             case BigDecimal number -> number.toPlainString();
             case Boolean truth -> truth.toString();
             case java.sql.Timestamp _ -> rows.getString(column).replaceFirst("\\.0+$", "");

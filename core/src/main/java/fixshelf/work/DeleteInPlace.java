@@ -68,7 +68,8 @@ public record DeleteInPlace(
     private static DeleteInPlace look(Shelf shelf, PlannedJob job, String dataset) throws IOException {
         ReadOptions options = shelf.dataset(dataset)
                 .map(DatasetPage::options)
-                .flatMap(o -> Placeholders.fill(o, PlannedJob.values(shelf, job.job(), Map.of()), Problem.Where.nowhere(dataset))
+                .flatMap(o -> Placeholders.fill(
+                                o, PlannedJob.values(shelf, job.job(), Map.of()), Problem.Where.nowhere(dataset))
                         .value())
                 .orElse(ReadOptions.of(""));
         if (!(options.form().orElse(null) instanceof ReadOptions.Form.Server form)

@@ -71,7 +71,9 @@ final class OutputTables {
     }
 
     private static Optional<String> engine(String path) {
-        return Stream.of("postgresql", "mariadb").filter(e -> path.startsWith(e + ":")).findFirst();
+        return Stream.of("postgresql", "mariadb")
+                .filter(e -> path.startsWith(e + ":"))
+                .findFirst();
     }
 
     /// Where a server is that is written to; empty where a file is meant, or where the address is none.

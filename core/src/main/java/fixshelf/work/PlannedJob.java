@@ -303,7 +303,8 @@ public record PlannedJob(
                             .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
                             .isPresent();
             if (there) {
-                for (Problem problem : Copies.here(() -> draft(shelf, job, Map.of())).problems()) {
+                for (Problem problem :
+                        Copies.here(() -> draft(shelf, job, Map.of())).problems()) {
                     if (ELSEWHERE.contains(problem.code())) {
                         passed.add(job.name() + " brings in what is elsewhere");
                     } else {

@@ -113,7 +113,8 @@ class ServersTest {
         assertThat(ReadRows.of(source)).isEqualTo(made.getValue().get(2));
         if (made.getKey().equals("mariadb")) {
             // A query is in the server's own language, in which such quotes hold a text.
-            assertThat(ReadRows.withoutNames(open(shelf(server, "query: 'SELECT \"x\" AS x'")))).isEqualTo("x");
+            assertThat(ReadRows.withoutNames(open(shelf(server, "query: 'SELECT \"x\" AS x'"))))
+                    .isEqualTo("x");
         }
         // One column, whose rows may be missing: none of them is a blank line that is lost.
         Shelf one = shelf(server, "query: 'SELECT item FROM " + table + " WHERE id < 3 UNION ALL SELECT NULL;'");
@@ -215,18 +216,21 @@ class ServersTest {
             server.run("DROP TABLE IF EXISTS asked", "CREATE TABLE asked (x int)", "INSERT INTO asked VALUES (1)");
             Outcome<SourceFile> source = open(shelf(server, "query: |-\n  " + query.replace("\n", "\n  ")));
             assertThat(source.isPresent()).as(language).isFalse();
-            assertThat(ReadRows.withoutNames(open(shelf(server, "query: SELECT count(*) AS n FROM asked")))).as(language).isEqualTo("1");
+            assertThat(ReadRows.withoutNames(open(shelf(server, "query: SELECT count(*) AS n FROM asked"))))
+                    .as(language)
+                    .isEqualTo("1");
             server.run("DROP TABLE asked");
         }
     }
 
     /// A text may hold what ends a statement elsewhere, and a query may end in it.
     @ParameterizedTest
-    @ValueSource(strings = {"SELECT ';' AS y;", "SELECT 'it''s; so' AS y", "SELECT 1 AS y -- no end\n", "SELECT 2 AS y ;\n"})
+    @ValueSource(
+            strings = {"SELECT ';' AS y;", "SELECT 'it''s; so' AS y", "SELECT 1 AS y -- no end\n", "SELECT 2 AS y ;\n"})
     void aQueryMayHoldWhatEndsOne(String query) throws Exception {
         for (String language : List.of("postgresql", "mariadb")) {
-            Outcome<SourceFile> source =
-                    open(shelf(TestServer.of(language), "query: |-\n  " + query.strip().replace("\n", "\n  ")));
+            Outcome<SourceFile> source = open(shelf(
+                    TestServer.of(language), "query: |-\n  " + query.strip().replace("\n", "\n  ")));
             assertThat(source.problems()).as(language).isEmpty();
         }
     }
@@ -263,8 +267,11 @@ class ServersTest {
         Files.writeString(other.resolve("a.csv"), "x\n1\n");
         Files.createDirectories(folder.resolve("data"));
         Files.createSymbolicLink(folder.resolve("data/link.csv"), other.resolve("a.csv"));
-        for (String path :
-                List.of(other.resolve("a.csv").toString(), "../" + other.getFileName() + "/a.csv", "data/link.csv", "data/li*.csv")) {
+        for (String path : List.of(
+                other.resolve("a.csv").toString(),
+                "../" + other.getFileName() + "/a.csv",
+                "data/link.csv",
+                "data/li*.csv")) {
             Shelf shelf = page("read: \"" + path + "\"");
             assertThat(open(shelf).problems()).singleElement().satisfies(p -> assertThat(p.code())
                     .isEqualTo(Code.NOT_ALLOWED));
@@ -298,7 +305,8 @@ class ServersTest {
     @Test
     void placesAreThoseThatAUserMeans(@TempDir Path other) throws Exception {
         Path file = Files.writeString(other.resolve("a.csv"), "x\n1\n");
-        Consent.Place inside = Consent.Place.of(folder, other.resolve("deep/b.csv")).orElseThrow();
+        Consent.Place inside =
+                Consent.Place.of(folder, other.resolve("deep/b.csv")).orElseThrow();
         // A folder, a file for its folder, with signs that lead there.
         for (String typed : List.of(other.toString(), file.toString(), other + "/deep/..", other + "/")) {
             Consent.keep(folder, Consent.Place.of(typed));
@@ -310,10 +318,16 @@ class ServersTest {
         }
         // A host with or without its port, and no other that begins so.
         Consent.keep(folder, Consent.Place.of("DB.example"));
-        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example", 5432))).isTrue();
-        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example.com", 5432))).isFalse();
-        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example", 5432).toWrite())).isFalse();
-        assertThat(Consent.isGiven(other, Consent.Place.host("db.example", 5432))).as("another shelf").isFalse();
+        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example", 5432)))
+                .isTrue();
+        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example.com", 5432)))
+                .isFalse();
+        assertThat(Consent.isGiven(
+                        folder, Consent.Place.host("db.example", 5432).toWrite()))
+                .isFalse();
+        assertThat(Consent.isGiven(other, Consent.Place.host("db.example", 5432)))
+                .as("another shelf")
+                .isFalse();
     }
 
     @Test
@@ -329,7 +343,8 @@ class ServersTest {
                     "format: 2\njob: brought\nlines:\n  - read: {file: a.csv}\n  - bring_in: [rate]\n    from: visits\n"
                             + "    matching: {part: part}\n");
             List<String> passed = new ArrayList<>();
-            assertThat(PlannedJob.problems(ShelfReader.read(folder).get(), passed)).isEmpty();
+            assertThat(PlannedJob.problems(ShelfReader.read(folder).get(), passed))
+                    .isEmpty();
             assertThat(passed).containsExactly("brought brings in what is elsewhere");
             listening.setSoTimeout(50);
             assertThat(org.assertj.core.api.Assertions.catchThrowable(listening::accept))

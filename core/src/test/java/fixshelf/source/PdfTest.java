@@ -95,7 +95,8 @@ class PdfTest {
         }
         // Seen from its first bytes, whatever it is called.
         Path other = Files.copy(file, folder.resolve("report.csv"));
-        assertThat(ReadRows.of(SourceFile.open(other, ReadOptions.of("report.csv")))).startsWith("room|quarter|cost\n");
+        assertThat(ReadRows.of(SourceFile.open(other, ReadOptions.of("report.csv"))))
+                .startsWith("room|quarter|cost\n");
     }
 
     @Test

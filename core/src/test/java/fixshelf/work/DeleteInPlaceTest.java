@@ -37,7 +37,9 @@ class DeleteInPlaceTest {
         Consent.keep(folder, place.toWrite());
         Files.createDirectories(folder.resolve("datasets"));
         Files.createDirectories(folder.resolve("jobs"));
-        Files.writeString(folder.resolve("shelf.yaml"), "shelf: Deleted\nenvironment: dev\nenvironments:\n  dev: {table: noted}\n");
+        Files.writeString(
+                folder.resolve("shelf.yaml"),
+                "shelf: Deleted\nenvironment: dev\nenvironments:\n  dev: {table: noted}\n");
         Files.writeString(folder.resolve("datasets/noted.yaml"), """
                 dataset: noted
                 kind: %s

@@ -51,7 +51,8 @@ class OutputTablesTest {
             return new Database(
                     engine,
                     server.jdbc(),
-                    "write: \"" + server.read() + "\"\n    user: " + server.user() + "\n    password_from: ROOM_PASSWORD");
+                    "write: \"" + server.read() + "\"\n    user: " + server.user()
+                            + "\n    password_from: ROOM_PASSWORD");
         }
 
         void run(String... statements) throws SQLException {

@@ -15,15 +15,16 @@ public final class ReadRows {
 
     public static String of(Outcome<SourceFile> source) {
         assertThat(source.problems()).isEmpty();
-        String names =
-                source.get().columns().stream().map(Column::name).collect(Collectors.joining("|"));
+        String names = source.get().columns().stream().map(Column::name).collect(Collectors.joining("|"));
         return names + "\n" + withoutNames(source);
     }
 
     public static String withoutNames(Outcome<SourceFile> source) {
         assertThat(source.problems()).isEmpty();
         try (Preview preview = Preview.open(source.get()).get()) {
-            return preview.firstRows(MOST).stream().map(r -> String.join("|", r)).collect(Collectors.joining("\n"));
+            return preview.firstRows(MOST).stream()
+                    .map(r -> String.join("|", r))
+                    .collect(Collectors.joining("\n"));
         }
     }
 }

@@ -1,6 +1,5 @@
 package fixshelf.desktop;
 
-import java.io.IOException;
 import fixshelf.work.Datasets;
 import fixshelf.source.SourceFile;
 import fixshelf.fetch.Consent;
@@ -20,12 +19,8 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobEdits;
 import java.io.File;
 import java.nio.file.Path;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Label;
@@ -45,8 +40,6 @@ final class DataPlace implements Place, ComparePage.Asking {
     /// The right page needs the room.
     private static final double LEFT = 0.262;
 
-    private static final double NEARLY_ALL = 0.9;
-
     private final Workbench workbench;
     private final Runnable changed;
     private final Consumer<Path> toJob;
@@ -62,7 +55,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     private final CountsPage counts;
     private final ComparePage compare = new ComparePage(this);
     private final DataRows rows;
-    private final FarPage far = new FarPage(this::keepFar);
+    private final RemotePage remote = new RemotePage(this::keepRemote);
     private final FacingPages pages;
     private View view = View.COLUMNS;
     private Optional<DataModel.Seen> seen = Optional.empty();
@@ -199,6 +192,11 @@ final class DataPlace implements Place, ComparePage.Asking {
         });
     }
 
+    private void say(String words) {
+        problem = words;
+        fill();
+    }
+
     /// What is not allowed can be allowed here.
     private static String words(Problem problem) {
         return problem.code() == Code.NOT_ALLOWED
@@ -223,12 +221,12 @@ final class DataPlace implements Place, ComparePage.Asking {
             switch (view) {
                 case COLUMNS -> {}
                 case ROWS -> rows.show(seen.get(), basedOn());
-                case COUNTS -> counts.show(names, likely(table));
+                case COUNTS -> counts.show(names, SeenWords.likely(table));
                 case COMPARE ->
                     compare.show(
                             chosen().map(DatasetPage::name).orElse(""),
                             names,
-                            key(table),
+                            SeenWords.key(table),
                             workbench.shelf().datasets().stream()
                                     .map(DatasetPage::name)
                                     .filter(n -> !n.equals(
@@ -239,64 +237,13 @@ final class DataPlace implements Place, ComparePage.Asking {
         changed.run();
     }
 
-    /// The column with the fewest values above one: it is the likeliest to be counted.
-    private static int likely(TableLook table) {
-        return table.columns().stream()
-                .filter(c -> c.distinct() > 1)
-                .min(Comparator.comparingLong(ColumnLook::distinct))
-                .map(ColumnLook::index)
-                .orElse(0);
-    }
-
-    /// The column in which nearly every row has a value of its own.
-    private static String key(TableLook table) {
-        return table.columns().stream()
-                .filter(c -> c.distinct() > table.rows() * NEARLY_ALL)
-                .findFirst()
-                .map(ColumnLook::name)
-                .orElse("");
-    }
-
     private String basedOn() {
-        return seen.map(s -> (s.table().whole() ? "all " : "the first ")
-                        + Ui.count(s.table().rows(), "row", "rows"))
-                .orElse("");
+        return seen.map(SeenWords::rows).orElse("");
     }
 
     private String basedText() {
-        if (seen.isEmpty()) {
-            // The page says it below.
-            return "";
-        }
-        if (!problem.isEmpty()) {
-            return problem;
-        }
-        List<String> parts = new ArrayList<>();
-        DataModel.Seen now = seen.get();
-        parts.add(basedOn() + " looked at");
-        if (!now.table().whole()) {
-            parts.add("looking at the others …");
-        } else if (!now.tried()) {
-            parts.add("trying what would help …");
-        }
-        now.problem().ifPresent(p -> parts.add(p.what()));
-        now.notes().stream().limit(3).map(n -> n.replaceFirst("\\.$", "")).forEach(parts::add);
-        if (now.notes().size() > 3) {
-            parts.add("and " + (now.notes().size() - 3) + " more such notes");
-        }
-        now.since().ifPresent(s -> parts.add(since(s)));
-        return String.join(" · ", parts);
-    }
-
-    private static String since(DataModel.Since since) {
-        String when = DateTimeFormatter.ofPattern("d MMMM, HH:mm", Locale.ENGLISH)
-                .format(since.at().atZone(ZoneId.systemDefault()));
-        if (since.differences().isEmpty()) {
-            return "as on " + when;
-        }
-        String first = String.join("; ", since.differences().stream().limit(2).toList());
-        int more = since.differences().size() - 2;
-        return "other than on " + when + ": " + first + (more > 0 ? "; and " + more + " more" : "");
+        // Where nothing was seen, the page says why below.
+        return seen.isEmpty() ? "" : !problem.isEmpty() ? problem : SeenWords.all(seen.get());
     }
 
     private void showRowsOf(Finding finding) {
@@ -315,23 +262,11 @@ final class DataPlace implements Place, ComparePage.Asking {
                         Ui.button(compareWith()),
                         Ui.button(bringIn()),
                         Ui.button(fromServer()));
-        refused.ifPresent(p -> buttons.getChildren().addFirst(Ui.button(allow(p), "strong")));
+        refused.map(p -> AllowPlace.command(workbench, p, () -> chosen().ifPresent(d -> look(d.name())), this::say))
+                .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
         if (seen.flatMap(s -> s.file().copied()).flatMap(SourceFile.Copied::at).isPresent()) {
             buttons.getChildren().add(Ui.button(readAgain()));
         }
-    }
-
-    /// Remembers for this user that the shelf may read where it could not, and looks again.
-    private Command allow(Consent.Place place) {
-        return Command.of("Allow " + place.shown(), "", () -> {
-            try {
-                Consent.keep(workbench.shelf().root(), place);
-                chosen().ifPresent(d -> look(d.name()));
-            } catch (IOException e) {
-                problem = "It cannot be remembered: " + e.getMessage() + ".";
-                fill();
-            }
-        });
     }
 
     /// Asks the server again, whatever copy there is.
@@ -349,15 +284,15 @@ final class DataPlace implements Place, ComparePage.Asking {
     /// Shows the blanks of a dataset that is in no file here.
     void askServer() {
         views.getToggles().forEach(t -> t.setSelected(false));
-        body.getChildren().setAll(Ui.page(far.view()));
+        body.getChildren().setAll(Ui.page(remote.view()));
         // What was never laid out takes no keys.
         body.applyCss();
         body.layout();
-        far.focusTarget().requestFocus();
+        remote.focusTarget().requestFocus();
     }
 
     /// Keeps a dataset that is in no file, and looks at it; gives what is wrong if that cannot be.
-    private Optional<String> keepFar(String name, ReadOptions options) {
+    private Optional<String> keepRemote(String name, ReadOptions options) {
         Outcome<String> kept = workbench.keepDataset(name, options);
         if (!kept.isPresent()) {
             return Optional.of(kept.problems().getFirst().sentence());

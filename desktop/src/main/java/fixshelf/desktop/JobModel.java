@@ -1,6 +1,5 @@
 package fixshelf.desktop;
 
-import fixshelf.work.DeleteInPlace;
 import fixshelf.fetch.Copies;
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Operation;
@@ -297,17 +296,6 @@ final class JobModel {
                 Request.now("count", "counting all rows"),
                 () -> Preview.countAll(look.planned().source()),
                 count -> count.value().ifPresent(done));
-    }
-
-    /// Looks which rows of the table of a server the job leaves out; nothing is changed.
-    void lookAtDeleting(Shelf shelf, JobPage job, Consumer<Outcome<DeleteInPlace>> done) {
-        background.ask(
-                Request.now("run", "looking what would go from the table"), () -> DeleteInPlace.look(shelf, job), done);
-    }
-
-    /// Deletes the rows that were shown.
-    void delete(DeleteInPlace shown, Consumer<Outcome<Long>> done) {
-        background.ask(Request.now("run", "deleting rows"), () -> shown.delete(shown.sign()), done);
     }
 
     /// Runs the job on all rows; `stage` hears where it is and how to stop it.

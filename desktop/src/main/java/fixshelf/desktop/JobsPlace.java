@@ -1,11 +1,6 @@
 package fixshelf.desktop;
 
-import java.util.stream.Collectors;
-import fixshelf.plan.ReadOptions;
-import fixshelf.work.DeleteInPlace;
-import java.io.IOException;
 import fixshelf.fetch.Consent;
-import fixshelf.problem.Code;
 import fixshelf.desktop.Background.Request;
 import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
@@ -19,12 +14,9 @@ import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
-import fixshelf.work.JobRun;
+import fixshelf.work.Datasets;
 import fixshelf.work.Preview;
-import fixshelf.work.RunLog;
 import java.nio.file.Path;
-import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -41,7 +33,7 @@ import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// The job card on the left, the data as of the chosen line on the right.
-final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRows.Editing {
+final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRows.Editing, DeleteRows.Teller {
     private final Workbench workbench;
     private final Runnable changed;
     private final Consumer<String> toFix;
@@ -61,7 +53,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private long total = -1;
     private @Nullable SourceFile counted;
     private Optional<Consent.Place> refused = Optional.empty();
-    private Optional<DeleteInPlace> shownToGo = Optional.empty();
+    private final DeleteRows deleting;
     private boolean filling;
 
     JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -69,6 +61,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         this.changed = changed;
         this.toFix = toFix;
         this.model = new JobModel(workbench.background());
+        this.deleting = new DeleteRows(workbench, this);
         this.card = new JobCard(workbench, this);
         this.rows = new JobRows(model, this, this::chosen);
         this.outputs = new JobOutputs(workbench, this::edit);
@@ -107,7 +100,13 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         return job();
     }
 
-    private Optional<JobPage> job() {
+    private void allowed() {
+        refused = Optional.empty();
+        refresh();
+    }
+
+    @Override
+    public Optional<JobPage> job() {
         return file == null ? Optional.empty() : workbench.job(file);
     }
 
@@ -127,7 +126,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     /// Shows a job with its last line chosen.
     void show(Path shown) {
         file = shown;
-        shownToGo = Optional.empty();
+        deleting.forget();
         look = Optional.empty();
         total = -1;
         lines.choose(Integer.MAX_VALUE);
@@ -154,7 +153,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
             rows.showNothing(outcome.problems().getFirst().sentence());
         } else {
             look = outcome.value();
-            shownToGo = Optional.empty();
+            deleting.forget();
             refused = Optional.empty();
             countAll(outcome.get());
             showRows();
@@ -189,33 +188,10 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
             rows.showNothing("No file is read yet.");
             return;
         }
-        about.setText(aboutText(job.get()));
+        about.setText(JobWords.about(workbench, job.get(), look, total));
         lines.choose(lines.chosen());
         card.show(job.get(), lines.chosen(), look);
         outputs.show(job.get());
-    }
-
-    private String aboutText(JobPage job) {
-        List<String> parts = new ArrayList<>();
-        look.ifPresent(l -> {
-            if (l.planned().source().copied().isEmpty()) {
-                parts.add("on " + l.planned().source().file().getFileName());
-            }
-            parts.add(total >= 0 ? Ui.count(total, "row", "rows") : "counting the rows …");
-            parts.add(Ui.count(l.planned().source().columns().size(), "column", "columns"));
-        });
-        RunLog.lastRun(workbench.shelf().root(), job.name()).ifPresent(at -> {
-            LocalDate day = at.atZone(ZoneId.systemDefault()).toLocalDate();
-            long ago = LocalDate.now(ZoneId.systemDefault()).toEpochDay() - day.toEpochDay();
-            parts.add("last run " + (ago == 0 ? "today" : ago == 1 ? "yesterday" : day.toString()));
-        });
-        if (workbench.isDraft(job.file())) {
-            parts.add("not kept yet");
-        }
-        String notes = look.map(l -> String.join(" ", l.notes())).orElse("");
-        return (job.about().isEmpty() ? "" : job.about() + "\n")
-                + String.join(" · ", parts)
-                + (notes.isEmpty() ? "" : "\n" + notes);
     }
 
     private void showRows() {
@@ -359,78 +335,26 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
                         fill();
                         rows.say(
                                 report.isPresent()
-                                        ? reportText(report.get())
+                                        ? JobWords.report(workbench, report.get())
                                         : report.problems().getFirst().sentence(),
                                 !report.isPresent());
                     });
         });
     }
 
-    /// Whether the job reads a table of a server, from which rows could be deleted.
-    private boolean readsServer() {
-        return look.map(l -> l.planned().plan().read().name())
-                .flatMap(n -> workbench.shelf().dataset(n))
-                .flatMap(d -> d.options().form())
-                .filter(ReadOptions.Form.Server.class::isInstance)
-                .isPresent();
-    }
-
-    /// Shows what would go; the button that deletes it stands there only as long as that is in view.
-    private void lookAtDeleting() {
-        job().ifPresent(j -> {
-            rows.say("Looking what would go from the table …", false);
-            model.lookAtDeleting(workbench.shelf(), j, looked -> {
-                refused = looked.problems().stream().findFirst().flatMap(Consent::askedBy);
-                shownToGo = looked.value().filter(d -> d.gone() > 0);
-                fillButtons();
-                rows.say(
-                        looked.isPresent()
-                                ? toGo(looked.get())
-                                : looked.problems().getFirst().sentence(),
-                        !looked.isPresent());
-            });
-        });
-    }
-
-    private static String toGo(DeleteInPlace shown) {
-        String first = shown.first().stream()
-                .limit(3)
-                .map(r -> r.stream().map(c -> c == null ? "∅" : c).collect(Collectors.joining(", ")))
-                .collect(Collectors.joining("; "));
-        return String.format("%,d rows = %,d stay + %,d go. ", shown.before(), shown.stay(), shown.gone())
-                + (shown.gone() == 0
-                        ? ""
-                        : "First: " + first + ". " + shown.told().statement() + ". ")
-                + (shown.told().named().isEmpty()
-                        ? ""
-                        : "Beside the table: " + String.join("; ", shown.told().named()) + ". ")
-                + "Nothing was changed yet.";
-    }
-
-    private void delete(DeleteInPlace shown) {
-        shownToGo = Optional.empty();
+    @Override
+    public void tell(String words, boolean wrong, Optional<Consent.Place> asked) {
+        refused = asked;
         fillButtons();
-        model.delete(shown, deleted -> {
-            rows.say(
-                    deleted.isPresent()
-                            ? String.format("Deleted %,d of %,d rows in the table.", deleted.get(), shown.before())
-                            : deleted.problems().getFirst().sentence(),
-                    !deleted.isPresent());
-        });
+        rows.say(words, wrong);
     }
 
-    private String reportText(JobRun.Report report) {
-        List<String> written = new ArrayList<>(report.files().stream()
-                .map(f -> workbench.shelf().root().relativize(f).toString())
-                .toList());
-        written.addAll(report.tables());
-        String files = written.isEmpty() ? "No output is named, so nothing was written" : "Wrote " + Ui.joined(written);
-        String left = report.careful()
-                .filter(c -> c.badCount() > 0)
-                .map(c -> ", " + Ui.count(c.badCount(), "row", "rows") + " left out")
-                .orElse("");
-        return files + " · " + Ui.count(report.rows(), "row", "rows") + left + " · "
-                + String.format("%.1f s", report.millis() / 1000.0);
+    @Override
+    public void deleted(String words) {
+        look.ifPresent(l ->
+                Datasets.forgetCopy(workbench.shelf(), l.planned().plan().read().name()));
+        refresh();
+        rows.say(words, false);
     }
 
     /// The lines up to the chosen one become a table fix, which is opened; the job calls it in their place.
@@ -465,28 +389,14 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         toFix.accept(name);
     }
 
-    /// Remembers for this user that the shelf may read where it could not, and looks again.
-    private Command allow(Consent.Place place) {
-        return Command.of("Allow " + place.shown(), "", () -> {
-            try {
-                Consent.keep(workbench.shelf().root(), place);
-                refused = Optional.empty();
-                refresh();
-            } catch (IOException e) {
-                rows.say("It cannot be remembered: " + e.getMessage() + ".", true);
-            }
-        });
-    }
-
     private void fillButtons() {
         buttons.getChildren().clear();
         for (Command command : usual()) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
-        refused.ifPresent(p -> buttons.getChildren().addFirst(Ui.button(allow(p), "strong")));
-        shownToGo.ifPresent(d -> buttons.getChildren()
-                .add(Ui.button(Command.of(
-                        "Delete " + Ui.count(d.gone(), "row", "rows") + " in the table", "", () -> delete(d)))));
+        refused.map(p -> AllowPlace.command(workbench, p, this::allowed, w -> rows.say(w, true)))
+                .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
+        deleting.confirm().ifPresent(c -> buttons.getChildren().add(Ui.button(c)));
         sometimes().stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
                 .add(Ui.button(c)));
     }
@@ -505,8 +415,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     public List<Command> commands() {
         List<Command> all = new ArrayList<>(usual());
         all.addAll(sometimes());
-        all.add(Command.of("Which rows would be deleted from the table", "", this::lookAtDeleting)
-                .when(this::readsServer));
+        all.add(deleting.look(look));
         all.add(Command.of("Beside another line", "Shortcut+Shift+B", rows::chooseBeside)
                 .when(() -> look.isPresent()));
         return all;

@@ -135,7 +135,7 @@ class DataTest extends WindowTest {
                     .map(ToggleButton.class::cast)
                     .filter(t -> t.getText().equals("A page of the web"))
                     .forEach(ToggleButton::fire));
-            on(() -> lookup("#far-read").stream().findFirst().ifPresent(Node::requestFocus));
+            on(() -> lookup("#remote-read").stream().findFirst().ifPresent(Node::requestFocus));
             robot.write("http://" + place + "/prices");
             robot.push(KeyCode.ENTER);
             settle();

@@ -19,7 +19,7 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.VBox;
 
 /// A dataset that is in no file here, said in blanks: a table of a database server, or of a page of the web.
-final class FarPage {
+final class RemotePage {
     /// A blank.
     ///
     /// @param field the field of the page
@@ -82,7 +82,7 @@ final class FarPage {
     private Kind now = Kind.POSTGRESQL;
 
     /// @param keep keeps the dataset under a name, and gives what is wrong if that cannot be
-    FarPage(BiFunction<String, ReadOptions, Optional<String>> keep) {
+    RemotePage(BiFunction<String, ReadOptions, Optional<String>> keep) {
         this.keep = keep;
         HBox toggles = new HBox();
         for (Kind each : Kind.values()) {
@@ -108,7 +108,7 @@ final class FarPage {
                 grid,
                 new HBox(Ui.button(Command.of("Keep it and look at it", "", this::keep), "strong")),
                 problem);
-        view.setId("far");
+        view.setId("remote");
         view.setPadding(new Insets(16, 0, 0, 0));
         fill();
     }
@@ -132,7 +132,7 @@ final class FarPage {
                     .orElse(""));
             field.setPromptText(blank.example());
             field.setPrefColumnCount(30);
-            field.setId("far-" + blank.field());
+            field.setId("remote-" + blank.field());
             field.setAccessibleText(blank.label() + ": " + blank.about());
             field.setOnAction(_ -> keep());
             fields.put(blank.field(), field);
