@@ -34,9 +34,7 @@ final class LedgerCommand extends JobOption {
     }
 
     private void print(Shelf shelf, PlannedJob job, Ledger ledger) {
-        out().printf(
-                        "%,14d  rows read from %s%n",
-                        ledger.read(), job.source().file().getFileName());
+        out().printf("%,14d  rows read from %s%n", ledger.read(), job.readFrom());
         long now = ledger.read();
         for (Ledger.Entry entry : ledger.entries()) {
             String sentence =

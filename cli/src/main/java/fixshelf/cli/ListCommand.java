@@ -78,6 +78,7 @@ final class ListCommand extends ShelfOption {
             tables.forEach(t -> node.withArray("table_fixes")
                     .addObject()
                     .put("name", t.name())
+                    .put("kind", t.isLoader() ? "loader" : "table")
                     .put("about", t.summary())
                     .put("cases", t.cases().size()));
             datasets.forEach(d ->
@@ -94,7 +95,7 @@ final class ListCommand extends ShelfOption {
         for (FixPage fix : fixes) {
             rows.add(List.of("fix", fix.name(), fix.summary()));
         }
-        tables.forEach(t -> rows.add(List.of("table", t.name(), t.summary())));
+        tables.forEach(t -> rows.add(List.of(t.isLoader() ? "loader" : "table", t.name(), t.summary())));
         datasets.forEach(d -> rows.add(List.of("dataset", d.name(), d.about())));
         jobs.forEach(j -> rows.add(List.of("job", j.name(), j.about())));
         if (rows.isEmpty()) {

@@ -22,6 +22,7 @@ import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobParity;
 import fixshelf.work.JobReport;
+import fixshelf.work.LoaderCases;
 import fixshelf.work.OperationExamples;
 import fixshelf.work.PlannedJob;
 import java.io.IOException;
@@ -212,7 +213,7 @@ final class ParityCommand extends ShelfOption {
         names.forEach(n -> Operations.find(n).ifPresent(asked::add));
         shelf.tableFixes().stream()
                 .filter(t -> all || names.isEmpty() || names.contains(t.name()))
-                .forEach(t -> asked.add(shelf.operation(t)));
+                .forEach(t -> asked.add(LoaderCases.ready(shelf, t)));
         List<JobParity> results = new ArrayList<>();
         for (Operation operation : asked) {
             engines.forEach(e -> results.add(OperationExamples.check(operation, shelf.callables(), e)));

@@ -17,6 +17,7 @@ import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.work.JobParity;
+import fixshelf.work.LoaderCases;
 import fixshelf.work.OperationExamples;
 import fixshelf.work.TablePromiseResult;
 import fixshelf.work.TablePromises;
@@ -162,7 +163,7 @@ final class TestCommand extends ShelfOption {
         List<OperationExamples.Example> all = new ArrayList<>();
         for (TableFixPage page : pages) {
             Outcome<List<OperationExamples.Example>> examples =
-                    OperationExamples.of(shelf.operation(page), shelf.callables());
+                    OperationExamples.of(LoaderCases.ready(shelf, page), shelf.callables());
             examples.problems().forEach(p -> {
                 count(false);
                 say(page.name() + ": " + p.sentence());
@@ -181,12 +182,12 @@ final class TestCommand extends ShelfOption {
 
     private void tableCase(OperationExamples.Example example, JobParity result, FixEngine engine) {
         boolean holds = result.verdict() instanceof JobParity.Same;
-        String suite = example.operation().name() + " in " + engine.language().title();
+        String suite = example.operation().shown() + " in " + engine.language().title();
         String name = "case " + example.example().title();
         tests.add(new JUnitXml.Test(suite, name, holds ? "" : result.detail()));
         document.withArray("table_cases")
                 .addObject()
-                .put("fix", example.operation().name())
+                .put("fix", example.operation().shown())
                 .put("language", engine.language().id())
                 .put("case", example.example().title())
                 .put("holds", holds)

@@ -94,6 +94,10 @@ final class SparkEngine implements FixEngine {
                 candidates.add(Path.of(named));
             }
         }
+        if (!candidates.isEmpty()) {
+            // Who names a folder means no other.
+            return complete(candidates);
+        }
         try {
             Path here = Path.of(SparkEngine.class
                     .getProtectionDomain()
@@ -106,6 +110,10 @@ final class SparkEngine implements FixEngine {
         } catch (URISyntaxException e) {
             System.getLogger(SparkEngine.class.getName()).log(System.Logger.Level.DEBUG, "no place of its own", e);
         }
+        return complete(candidates);
+    }
+
+    private static Optional<Path> complete(List<Path> candidates) {
         return candidates.stream()
                 .filter(SparkEngine::isComplete)
                 .map(Path::toAbsolutePath)

@@ -62,16 +62,71 @@ public final class Copies {
                     .<Outcome<SourceFile>>map(Outcome::failed)
                     .orElseGet(() -> SourceFile.open(file, options));
         }
+        return kept(shelf, name.isEmpty() ? options.path() : name, () -> copy(shelf, name, options, form));
+    }
+
+    /// The copy of what is worked out of files that are here, made anew when `key` is another, which says all that it
+    /// depends on. An older copy goes.
+    ///
+    /// @param name of the dataset
+    /// @param what as it is told
+    public static Outcome<SourceFile> openMade(
+            Path shelf, String name, String key, SourceFile.Copied what, Source source) {
+        return kept(shelf, name, () -> {
+            Path copy = OwnFolder.file(shelf, "copies", name + "-" + digest(key) + ".csv");
+            synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
+                if (!Files.isRegularFile(copy)) {
+                    try (Stream<Path> older = Files.list(copy.getParent())) {
+                        String same = java.util.regex.Pattern.quote(name) + "-[0-9a-f]{12}\\.csv";
+                        for (Path file : older.toList()) {
+                            if (file.getFileName().toString().matches(same)) {
+                                Files.deleteIfExists(file);
+                            }
+                        }
+                    }
+                    make(shelf, source, copy);
+                }
+            }
+            return read(copy, name).map(f -> f.copyOf(what));
+        });
+    }
+
+    /// A file that stands for what a form reads, as in a case of a loader.
+    public static Outcome<SourceFile> openFile(Path shelf, Path file, ReadOptions options) {
+        ReadOptions here = options.withPath(file.toString());
+        if (!(options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form)) {
+            return SourceFile.open(file, here);
+        }
+        if (!(form instanceof ReadOptions.Form.Web web)) {
+            return Outcome.failed(Problem.about(
+                    Code.BAD_CASE,
+                    file.toString(),
+                    "A file cannot stand for a server.",
+                    "Write the rows that it would send as `given`."));
+        }
+        return kept(shelf, file.toString(), () -> {
+            Path copy = OwnFolder.file(
+                    shelf, "copies", "case-" + digest(file + " " + Files.getLastModifiedTime(file) + form) + ".csv");
+            make(shelf, WebTable.ofFile(file, web), copy);
+            return read(copy, file.toString());
+        });
+    }
+
+    /// What makes a copy, or reads one.
+    private interface Work {
+        Outcome<SourceFile> run() throws IOException;
+    }
+
+    private static Outcome<SourceFile> kept(Path shelf, String what, Work work) {
         try {
-            return copy(shelf, name, options, form);
+            return work.run();
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
                     shelf.toString(),
-                    "The copy of " + (name.isEmpty() ? options.path() : name) + " cannot be kept: " + e.getMessage()
-                            + ".",
+                    "The copy of " + what + " cannot be kept: " + e.getMessage() + ".",
                     "Look at the rights of the folder .fixshelf of this shelf, and at the room on the disk."));
         }
     }
@@ -150,12 +205,15 @@ public final class Copies {
                 form instanceof ReadOptions.Form.Typed
                         ? Optional.empty()
                         : Optional.of(Files.getLastModifiedTime(copy).toInstant()));
-        ReadOptions plain = ReadOptions.of(options.path());
+        return read(copy, options.path()).map(f -> f.copyOf(copied));
+    }
+
+    private static Outcome<SourceFile> read(Path copy, String path) {
+        ReadOptions plain = ReadOptions.of(path);
         return SourceFile.open(copy, plain.withNullWords(List.of("")))
                 .then(f -> f.columns().size() > 1
                         ? Outcome.of(f)
-                        : SourceFile.open(copy, plain.withNullWords(List.of(String.valueOf(CopyWriter.MISSING)))))
-                .map(f -> f.copyOf(copied));
+                        : SourceFile.open(copy, plain.withNullWords(List.of(String.valueOf(CopyWriter.MISSING)))));
     }
 
     private static void make(Path shelf, Source source, Path copy) throws IOException {

@@ -11,16 +11,16 @@ import org.jspecify.annotations.Nullable;
 
 /// Writes rows as delimited text in which every value is quoted, so that what is missing, and stands without quotes, is
 /// told from an empty text.
-final class CopyWriter implements Closeable {
+public final class CopyWriter implements Closeable {
     private final BufferedWriter out;
     private long rows = -1;
 
-    CopyWriter(Path file) throws IOException {
+    public CopyWriter(Path file) throws IOException {
         out = Files.newBufferedWriter(file, StandardCharsets.UTF_8);
     }
 
     /// The first row holds the names.
-    void row(List<? extends @Nullable String> cells) throws IOException {
+    public void row(List<? extends @Nullable String> cells) throws IOException {
         for (int i = 0; i < cells.size(); i++) {
             if (i > 0) {
                 out.write(',');

@@ -8,7 +8,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /// Something that a copy is made of.
-interface Source {
+public interface Source {
     /// What the user has to allow before; empty where nothing outside is touched.
     Optional<Consent.Place> place();
 

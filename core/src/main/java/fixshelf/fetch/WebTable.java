@@ -77,9 +77,34 @@ final class WebTable implements Source {
                 "Write https://host/page, without a name or password in it.");
     }
 
+    /// The same table of a page that was saved as a file.
+    static Source ofFile(Path file, ReadOptions.Form.Web form) {
+        WebTable table = new WebTable(file.getFileName().toString(), form);
+        return new Source() {
+            @Override
+            public Optional<Consent.Place> place() {
+                return Optional.empty();
+            }
+
+            @Override
+            public String shown() {
+                return table.shown();
+            }
+
+            @Override
+            public void write(Path shelf, Path to) throws IOException {
+                table.write(Jsoup.parse(file, null, ""), to);
+            }
+        };
+    }
+
     @Override
     public void write(Path shelf, Path to) throws IOException {
-        List<List<@Nullable String>> rows = rows(chosen(page(shelf)));
+        write(page(shelf), to);
+    }
+
+    private void write(Document page, Path to) throws IOException {
+        List<List<@Nullable String>> rows = rows(chosen(page));
         if (rows.isEmpty()) {
             throw problem(Code.FILE_EMPTY, "The table has no rows.", "Name another table of the page.");
         }

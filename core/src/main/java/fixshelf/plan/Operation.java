@@ -12,6 +12,11 @@ public interface Operation {
     /// The word that calls it on a page.
     String name();
 
+    /// What it is called where people read it.
+    default String shown() {
+        return name();
+    }
+
     /// What it does, with `{blank}` for its blanks: `Keep rows where {where}`.
     String sentence();
 

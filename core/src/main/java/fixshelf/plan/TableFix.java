@@ -10,6 +10,8 @@ import fixshelf.table.Field;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.table.Sorted;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -29,6 +31,8 @@ import java.util.stream.Collectors;
 ///
 /// @param callables what its lines can call
 /// @param showsOwn whether columns of its own come out too, for who writes it
+/// @param loads whether its table is one that it reads itself, so that all columns are its own and come out
+/// @param returns the columns that come out of one that loads, where it says them
 public record TableFix(
         String name,
         String sentence,
@@ -37,7 +41,9 @@ public record TableFix(
         List<Line> lines,
         List<TableExample> examples,
         Supplier<Callables> callables,
-        boolean showsOwn)
+        boolean showsOwn,
+        boolean loads,
+        List<Column> returns)
         implements Operation {
     private static final int DEEPEST = 20;
     private static final ThreadLocal<Integer> DEPTH = ThreadLocal.withInitial(() -> 0);
@@ -46,6 +52,16 @@ public record TableFix(
         blanks = List.copyOf(blanks);
         lines = List.copyOf(lines);
         examples = List.copyOf(examples);
+    }
+
+    /// The same with other examples: those that read a file have its rows.
+    public TableFix with(List<TableExample> ready) {
+        return new TableFix(name, sentence, prose, blanks, lines, ready, callables, showsOwn, loads, returns);
+    }
+
+    @Override
+    public String shown() {
+        return loads ? name.replaceFirst("^lines of ", "") : name;
     }
 
     @Override
@@ -71,7 +87,7 @@ public record TableFix(
     @Override
     public Resolution resolve(Given given) {
         if (DEPTH.get() > DEEPEST) {
-            return Given.refused(Code.CYCLE, "Table fixes call each other in a circle: " + name + ".", "Break it.");
+            return Given.refused(Code.CYCLE, "Table fixes call each other in a circle: " + shown() + ".", "Break it.");
         }
         return new Call(given).resolve();
     }
@@ -97,7 +113,7 @@ public record TableFix(
                     .map(w -> w.toLowerCase(Locale.ROOT))
                     .collect(Collectors.toSet());
             outer = given.fields().stream()
-                    .map(f -> f.named(free(f.name(), taken)))
+                    .map(f -> loads ? f : f.named(free(f.name(), taken)))
                     .toList();
             blanks.forEach(this::bind);
         }
@@ -184,6 +200,11 @@ public record TableFix(
             }
         }
 
+        /// As people count the lines of the page; the first of a loader reads.
+        private int numberOf(int index) {
+            return index + (loads ? 2 : 1);
+        }
+
         private Resolution go(int index, Relation now, List<Report> reports) {
             if (index == lines.size()) {
                 return finished(now, reports);
@@ -201,9 +222,9 @@ public record TableFix(
                 case Resolution.Done(Relation after, List<Report> more, var _) -> {
                     List<Report> all = new ArrayList<>(reports);
                     more.forEach(r -> all.add(new Report(
-                            r.name() + "_" + (index + 1),
+                            r.name() + "_" + numberOf(index),
                             r.relation(),
-                            r.words() + ", line " + (index + 1),
+                            r.words() + ", line " + numberOf(index),
                             r.breaks(),
                             r.dear())));
                     if (!lines.get(index).name().isEmpty()) {
@@ -219,7 +240,7 @@ public record TableFix(
                                     p.code(),
                                     p.severity(),
                                     p.where(),
-                                    name + ", line " + (index + 1) + ": " + p.what(),
+                                    shown() + ", line " + numberOf(index) + ": " + p.what(),
                                     p.todo()))
                             .toList());
             };
@@ -229,7 +250,7 @@ public record TableFix(
         private Context context(Relation now) {
             Map<String, Expr> names = new LinkedHashMap<>(named);
             List<Field> own = now.shape().fields().stream()
-                    .filter(f -> outer.stream().noneMatch(o -> o.id() == f.id()))
+                    .filter(f -> loads || outer.stream().noneMatch(o -> o.id() == f.id()))
                     .toList();
             // As they are now: a line may have given them another type.
             callers.forEach(
@@ -309,6 +330,9 @@ public record TableFix(
 
         /// The caller's columns under their own names, and new ones under the names that were asked for.
         private Resolution finished(Relation now, List<Report> reports) {
+            if (loads) {
+                return loaded(now, reports);
+            }
             List<Field> fields = new ArrayList<>();
             for (Field field : now.shape().fields()) {
                 Optional<Field> theirs = given.fields().stream()
@@ -332,6 +356,26 @@ public record TableFix(
             }
             Shape shape = new Shape(fields);
             return new Resolution.Done(shape.equals(now.shape()) ? now : new Relation.Pick(now, shape), reports);
+        }
+
+        /// All that it read and made, if these are the columns that it says.
+        private Resolution loaded(Relation now, List<Report> reports) {
+            List<String> said = returns.stream().map(Call::words).toList();
+            List<String> found = now.shape().columns().stream().map(Call::words).toList();
+            return returns.isEmpty() || said.equals(found)
+                    ? new Resolution.Done(now, reports)
+                    : Given.refused(
+                            Code.WRONG_TYPE,
+                            shown() + " says that it returns " + String.join(", ", said) + ", and gives "
+                                    + String.join(", ", found) + ".",
+                            "Mend `returns` or the lines of its page, or look whether the source has changed.");
+        }
+
+        private static String words(Column column) {
+            return column.name()
+                    + (column.type().equals(Type.TEXT)
+                            ? ""
+                            : " " + column.type().label());
         }
     }
 }

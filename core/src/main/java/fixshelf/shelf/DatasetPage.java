@@ -1,11 +1,38 @@
 package fixshelf.shelf;
 
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.Written;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
+import fixshelf.problem.Span;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Map;
+import java.util.Optional;
 
-/// A name for a file and the way it is read.
+/// A name for a file and the way it is read, or for what a loader gives.
+///
+/// @param options what is read; nothing where a loader is called
+/// @param call what is called instead
 public record DatasetPage(
-        Path file, SourceText source, String name, String about, ReadOptions options, List<Problem> problems) {}
+        Path file,
+        SourceText source,
+        String name,
+        String about,
+        ReadOptions options,
+        Optional<Call> call,
+        List<Problem> problems) {
+
+    /// A call of a loader, or one for each row of a table.
+    ///
+    /// @param arguments those that are written, the same in all calls
+    /// @param each what the rows of a table give
+    public record Call(String loader, Map<String, Written> arguments, Optional<ForEach> each, Span span) {}
+
+    /// A table with a row for each call.
+    ///
+    /// @param table a dataset or a job
+    /// @param from the column that each parameter takes
+    /// @param leaveOut whether calls that fail are left out, and told, instead of being a problem
+    public record ForEach(String table, Map<String, String> from, boolean leaveOut) {}
+}

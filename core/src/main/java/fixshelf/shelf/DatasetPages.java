@@ -1,6 +1,7 @@
 package fixshelf.shelf;
 
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -14,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /// Reads the page of a dataset.
 public final class DatasetPages {
@@ -50,12 +52,62 @@ public final class DatasetPages {
                 : Optional.empty();
     }
 
+    /// `load: day_prices` with its arguments in `with`.
+    private static Optional<DatasetPage.Call> call(Yaml.Fields fields) {
+        if (!fields.has("load")) {
+            return Optional.empty();
+        }
+        fields.allow(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed"));
+        Map<String, Written> arguments =
+                fields.written("with").orElse(new Written.Fields(Map.of())) instanceof Written.Fields(var given)
+                        ? given
+                        : Map.of();
+        if (fields.has("with") && arguments.isEmpty()) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("with"),
+                    "`with` gives arguments by their names.",
+                    "Write `with: {part: AQ}`, say.");
+        }
+        String loader = fields.required("load", "Name a loader of this shelf.");
+        return Optional.of(new DatasetPage.Call(loader, arguments, each(fields), fields.spanOfValue("load")));
+    }
+
+    /// `for_each: table` with `from: {parameter: column}`.
+    private static Optional<DatasetPage.ForEach> each(Yaml.Fields fields) {
+        if (!fields.has("for_each")) {
+            Stream.of("from", "failed")
+                    .filter(fields::has)
+                    .forEach(n -> fields.report(
+                            Code.BAD_FIELD,
+                            fields.spanOfField(n),
+                            "Only calls for the rows of a table have " + n + ".",
+                            "Write `for_each:` and a dataset or a job, or leave it out."));
+            return Optional.empty();
+        }
+        String failed = fields.text("failed", "stop");
+        if (!Set.of("stop", "leave_out").contains(failed)) {
+            fields.report(
+                    Code.BAD_FIELD, fields.spanOfValue("failed"), "failed is stop or leave_out.", "Write one of them.");
+        }
+        Map<String, String> from = fields.pairs("from");
+        if (from.isEmpty()) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfField("for_each"),
+                    "Which columns of the table are arguments?",
+                    "Write `from: {part: part_no}`: the parameter, and the column that it takes.");
+        }
+        return Optional.of(new DatasetPage.ForEach(fields.text("for_each", ""), from, failed.equals("leave_out")));
+    }
+
     public static DatasetPage read(Path file, SourceText source, List<String> nullWords) {
         List<Problem> problems = new ArrayList<>();
         String fallback = file.getFileName().toString().replaceFirst("\\.ya?ml$", "");
         Optional<Yaml.Fields> fields =
                 Yaml.read(source, new Span(0, source.text().length()), problems);
-        fields.ifPresent(f -> {
+        Optional<DatasetPage.Call> call = fields.flatMap(DatasetPages::call);
+        fields.filter(_ -> call.isEmpty()).ifPresent(f -> {
             Set<String> known = new HashSet<>(ReadFields.NAMES);
             known.addAll(Set.of("dataset", "about"));
             f.allow(known);
@@ -67,7 +119,10 @@ public final class DatasetPages {
                 source,
                 name,
                 fields.map(f -> f.text("about", "")).orElse(""),
-                fields.map(f -> ReadFields.read(f, nullWords)).orElse(ReadOptions.of("")),
+                fields.filter(_ -> call.isEmpty())
+                        .map(f -> ReadFields.read(f, nullWords))
+                        .orElse(ReadOptions.of("")),
+                call,
                 List.copyOf(problems));
     }
 }

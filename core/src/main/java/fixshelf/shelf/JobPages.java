@@ -26,7 +26,7 @@ import java.util.stream.IntStream;
 
 /// Reads the page of a job.
 public final class JobPages {
-    private static final Context NO_COLUMNS = new Context(
+    static final Context NO_COLUMNS = new Context(
             new Relation.Source("none", new Shape(List.of())),
             Scope.Fixes.NONE,
             Map.of(),
@@ -60,13 +60,17 @@ public final class JobPages {
         fields.ifPresent(
                 f -> f.allow(Set.of("format", "job", "title", "about", "parameters", "lines", "outputs", "result")));
         List<PlacedLine> lines = fields.map(f -> f.each("lines", this::line)).orElse(List.of());
-        if (fields.isPresent() && (lines.isEmpty() || !lines.getFirst().line().isRead())) {
+        // Whether another call is that of a loader, only the shelf knows.
+        boolean reads = !lines.isEmpty()
+                && (lines.getFirst().line().isRead()
+                        || Operations.find(lines.getFirst().line().call()).isEmpty());
+        if (fields.isPresent() && !reads) {
             Span at = lines.isEmpty() ? new Span(0, 0) : lines.getFirst().span();
             report(
                     Code.BAD_FIELD,
                     at,
                     "The first line of a job reads something.",
-                    "Begin with `- read: name` of a dataset, or `- read: {file: path}`.");
+                    "Begin with `- read: name` of a dataset, `- read: {file: path}`, or a loader of the shelf.");
         }
         String name = fields.flatMap(f -> f.text("job")).orElse(fallback);
         fields.ifPresent(f -> f.wantName("job", name, "Write visits_clean, say."));

@@ -60,8 +60,12 @@ final class LineFields {
     }
 
     private void put(String blank, Written written, String field) {
+        put(blank, written, fields.spanOfValue(field));
+    }
+
+    private void put(String blank, Written written, Span span) {
         blanks.put(blank, written);
-        spans.put(blank, fields.spanOfValue(field));
+        spans.put(blank, span);
     }
 
     private void putAll(Set<String> names) {
@@ -161,8 +165,11 @@ final class LineFields {
         if (fields.isMapping("read")) {
             Yaml.Fields inside = fields.fields("read").orElseThrow();
             Set<String> known = new java.util.HashSet<>(READS);
-            known.add("file");
+            known.addAll(Set.of("file", "page"));
             inside.allow(known);
+            if (inside.has("page")) {
+                return readingPage(inside);
+            }
             inside.required("file", "Name the file: `read: {file: data/visits.csv}`.");
             inside.names().stream().filter(known::contains).forEach(n -> {
                 blanks.put(n, inside.written(n).orElseThrow());
@@ -178,6 +185,23 @@ final class LineFields {
         put(name ? "source" : "file", Written.word(path), "read");
         READS.stream().filter(fields::has).forEach(n -> put(n, fields.written(n).orElseThrow(), n));
         return name ? Line.READ : Line.READ_FILE;
+    }
+
+    /// `read: {page: https://host/page}`: a file of kind web.
+    private String readingPage(Yaml.Fields inside) {
+        if (inside.has("file") || inside.has("kind")) {
+            inside.report(
+                    Code.BAD_FIELD,
+                    inside.spanOfField("page"),
+                    "A page of the web is no file, and its kind is web.",
+                    "Write either `page`, or `file` and `kind`.");
+        }
+        put("file", Written.word(inside.required("page", "Name the page.")), inside.spanOfValue("page"));
+        put("kind", Written.word("web"), inside.spanOfField("page"));
+        inside.names().stream()
+                .filter(READS::contains)
+                .forEach(n -> put(n, inside.written(n).orElseThrow(), inside.spanOfValue(n)));
+        return Line.READ_FILE;
     }
 
     /// The lines of text that say a line, each a field, as this program writes it.

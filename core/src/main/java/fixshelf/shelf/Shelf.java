@@ -7,6 +7,7 @@ import fixshelf.plan.Callables;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.LoaderCall;
 import fixshelf.plan.TableFix;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
@@ -22,6 +23,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /// All pages of a shelf at one moment. It never changes; an edit gives another shelf.
 public final class Shelf {
@@ -52,7 +54,7 @@ public final class Shelf {
         this.unreadable = List.copyOf(unreadable);
         this.compiler = new FixCompiler(fixes);
         this.callables = new Callables(
-                Operations.ALL, tables.stream().map(this::operation).toList(), compiler, name -> fix(name)
+                Operations.ALL, tables.stream().flatMap(this::operations).toList(), compiler, name -> fix(name)
                         .map(FixPage::sentence));
     }
 
@@ -94,17 +96,56 @@ public final class Shelf {
         return callables;
     }
 
-    /// A table fix as an operation.
-    public Operation operation(TableFixPage page) {
+    /// A loader is called by a first line; its lines are what is called over the table that it reads.
+    private Stream<Operation> operations(TableFixPage page) {
+        TableFix lines = operation(page);
+        return page.isLoader()
+                ? Stream.of(new LoaderCall(page.name(), page.sentence(), lines), lines)
+                : Stream.of(lines);
+    }
+
+    /// A table fix, or the lines of a loader, as an operation.
+    public TableFix operation(TableFixPage page) {
         return new TableFix(
-                page.name(),
+                page.callOfLines(),
                 page.sentence(),
                 page.summary(),
                 page.parameters(),
                 page.lines().stream().map(JobPage.PlacedLine::line).toList(),
                 page.cases(),
                 this::callables,
-                page.showsOwn());
+                page.showsOwn(),
+                page.isLoader(),
+                page.returns());
+    }
+
+    /// The loader of that name.
+    public Optional<TableFixPage> loader(String name) {
+        return tableFix(name).filter(TableFixPage::isLoader);
+    }
+
+    /// What a dataset calls once, as a job that reads and goes through the lines of the loader;
+    /// empty for one that reads a file by itself, or calls for each row of a table. Its problems
+    /// are those of the call.
+    public Optional<JobPage> loaded(String dataset) {
+        return dataset(dataset)
+                .flatMap(d -> d.call().filter(c -> c.each().isEmpty()).map(c -> loaded(d, c, c.arguments())));
+    }
+
+    /// A call of a dataset with these arguments.
+    public JobPage loaded(DatasetPage page, DatasetPage.Call call, Map<String, Written> arguments) {
+        return LoaderCalls.job(this, page.name(), call.loader(), arguments, new Where(page.source(), call.span()));
+    }
+
+    /// The first line of a loader with arguments in it.
+    public Outcome<Line> reading(TableFixPage loader, Map<String, Written> arguments) {
+        return LoaderCalls.read(loader, arguments);
+    }
+
+    /// What a first line calls, as such a job; empty for a line that calls no loader.
+    public Optional<JobPage> loaded(Line line) {
+        return loader(line.call())
+                .map(l -> LoaderCalls.job(this, l.name() + "_rows", l.name(), line.blanks(), Where.nowhere(l.name())));
     }
 
     /// The options of the file that a line reads.
@@ -136,6 +177,9 @@ public final class Shelf {
         fixes.forEach(f -> all.addAll(definition(f).problems()));
         tables.forEach(t -> all.addAll(t.problems()));
         datasets.forEach(d -> all.addAll(d.problems()));
+        datasets.forEach(d -> loaded(d.name()).ifPresent(j -> all.addAll(j.problems())));
+        datasets.forEach(d ->
+                d.call().ifPresent(c -> all.addAll(LoaderCalls.problems(this, c, new Where(d.source(), c.span())))));
         jobs.forEach(j -> all.addAll(j.problems()));
         jobs.forEach(j -> all.addAll(missingReferences(j)));
         all.addAll(clashes());
@@ -154,6 +198,16 @@ public final class Shelf {
                         Operations.added().stream().map(Operation::name).toList());
                 fixes.forEach(f -> known.add(f.name()));
                 problems.add(missing("fix or operation", call, where, known));
+            }
+            if (line == job.lines().getFirst()
+                    && !line.line().isRead()
+                    && loader(call).isEmpty()) {
+                problems.add(Problem.error(
+                        Code.BAD_FIELD,
+                        where,
+                        "The first line of a job reads something.",
+                        "Begin with `- read: name` of a dataset, `- read: {file: path}`, or a loader of this shelf."));
+                continue;
             }
             if (call.equals(Line.READ)
                     && line.line().blanks().get("source") instanceof Written.Word(String name)
@@ -211,9 +265,9 @@ public final class Shelf {
                 "Rename one of them.");
     }
 
-    /// Where a fix, a dataset or a job is used: names of fixes, table fixes and jobs.
+    /// Where a fix, a dataset or a job is used: names of fixes, table fixes, datasets and jobs.
     public List<String> usersOf(String name) {
-        return Uses.of(name, fixes, tables, jobs);
+        return Uses.of(name, fixes, tables, datasets, jobs);
     }
 
     /// The shelf with the values of another of its environments.

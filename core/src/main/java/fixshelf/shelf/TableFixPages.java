@@ -8,6 +8,7 @@ import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.ExpressionKinds;
 import fixshelf.plan.Kind;
+import fixshelf.plan.Line;
 import fixshelf.plan.TableExample;
 import fixshelf.plan.ValueKinds;
 import fixshelf.plan.Written;
@@ -16,6 +17,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
+import fixshelf.type.Column;
 import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -27,22 +29,32 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 
-/// Reads the page of a table fix: fields, prose, one block of lines fenced as `yaml`, and cases as pairs of small
-/// tables.
+/// Reads the page of a table fix or a loader: fields, prose, one block of lines fenced as `yaml`, and cases as pairs of
+/// small tables.
 public final class TableFixPages {
     private static final Set<String> FIELDS =
-            Set.of("format", "fix", "kind", "version", "reads", "tags", "parameters", "promises");
+            Set.of("format", "fix", "kind", "version", "reads", "tags", "parameters", "promises", "returns");
+
+    /// The tables of a case that are not those of parameters.
+    private static final Set<String> LABELS = Set.of("with", "given", "reads", "gives", "stops");
 
     private final SourceText source;
     private final List<Problem> problems = new ArrayList<>();
 
+    private final boolean loads;
+
     private TableFixPages(SourceText source) {
         this.source = source;
+        this.loads = saysKind(source, "loader");
     }
 
-    /// Whether a page says that it is a table fix.
+    /// Whether a page says that it is a table fix or a loader.
     public static boolean isTableFix(SourceText source) {
-        return source.text().lines().limit(60).anyMatch(l -> l.strip().matches("kind:\\s*table"));
+        return saysKind(source, "table|loader");
+    }
+
+    private static boolean saysKind(SourceText source, String kinds) {
+        return source.text().lines().limit(60).anyMatch(l -> l.strip().matches("kind:\\s*(" + kinds + ")"));
     }
 
     public static TableFixPage read(Path file, SourceText source) {
@@ -60,7 +72,15 @@ public final class TableFixPages {
         List<Blank<?>> parameters = fields.flatMap(f -> f.fields("parameters"))
                 .map(this::parameters)
                 .orElse(List.of());
-        List<JobPage.PlacedLine> lines = lines(text);
+        List<JobPage.PlacedLine> all = lines(text);
+        Optional<JobPage.PlacedLine> read = loads ? Optional.of(read(all)) : Optional.empty();
+        List<JobPage.PlacedLine> lines = loads && !all.isEmpty() ? all.subList(1, all.size()) : all;
+        fields.filter(f -> !loads && f.has("returns"))
+                .ifPresent(f -> f.report(
+                        Code.BAD_FIELD,
+                        f.spanOfField("returns"),
+                        "Only a loader says what it returns.",
+                        "Leave it out."));
         return new TableFixPage(
                 file,
                 source,
@@ -70,11 +90,42 @@ public final class TableFixPages {
                 text.title().orElse(name.replace('_', ' ')),
                 prose(text),
                 parameters,
+                read,
                 lines,
-                cases(name, text, parameters),
+                fields.map(this::returns).orElse(List.of()),
+                cases(loads ? "lines of " + name : name, text, parameters),
                 fields.map(this::promises).orElse(List.of()),
                 problems,
                 false);
+    }
+
+    /// The first line of a loader; where it does not read, one that reads nothing stands for it.
+    private JobPage.PlacedLine read(List<JobPage.PlacedLine> lines) {
+        Optional<JobPage.PlacedLine> first =
+                lines.stream().findFirst().filter(l -> l.line().isRead());
+        if (first.isEmpty()) {
+            problems.add(Problem.error(
+                    Code.BAD_FIELD,
+                    new Problem.Where(
+                            source,
+                            lines.isEmpty() ? new Span(0, 0) : lines.getFirst().span()),
+                    "The first line of a loader reads something.",
+                    "Begin with `- read: {file: \"{data}/{name}.csv\"}`, or what else it reads."));
+        }
+        return first.orElse(new JobPage.PlacedLine(Line.readDataset(""), "", new Span(0, 0)));
+    }
+
+    /// `name`, or `name type`, of each column that a loader gives.
+    private List<Column> returns(Yaml.Fields fields) {
+        List<Column> columns = new ArrayList<>();
+        for (String written : fields.texts("returns")) {
+            int blank = written.strip().lastIndexOf(' ');
+            Optional<Type> type =
+                    blank < 0 ? Optional.empty() : Type.parse(written.strip().substring(blank + 1));
+            String name = type.isPresent() ? written.strip().substring(0, blank).strip() : written.strip();
+            columns.add(new Column(name, type.orElse(Type.TEXT)));
+        }
+        return columns;
     }
 
     private String prose(PageText text) {
@@ -106,8 +157,20 @@ public final class TableFixPages {
     private Blank<?> blank(String name, Yaml.Fields fields) {
         fields.allow(Set.of("type", "default", "about"));
         Kind<?> kind = kind(name, fields.text("type", "text"), fields);
+        if (loads && !(kind instanceof ArgumentKind(Parameter p) && isSimple(p.type()))) {
+            fields.report(
+                    Code.WRONG_TYPE,
+                    fields.spanOfValue("type"),
+                    "A loader has no table before it, and takes single values.",
+                    "Write text, integer, decimal(9,2), date, timestamp or boolean.");
+            kind = ofValue(name, Type.TEXT);
+        }
         Optional<Written> fallback = fields.written("default");
         return new Blank<>(name, kind, fallback, fallback.isEmpty(), fields.text("about", ""));
+    }
+
+    private static boolean isSimple(Type type) {
+        return !(type instanceof Type.ListOf) && !(type instanceof Type.Mapping);
     }
 
     private static Kind<?> kind(String name, String type, Yaml.Fields fields) {
@@ -194,31 +257,55 @@ public final class TableFixPages {
             Optional<PageText.Table> given = Optional.ofNullable(each.tables().get("given"));
             Optional<PageText.Table> gives = Optional.ofNullable(each.tables().get("gives"));
             Optional<PageText.Table> stops = Optional.ofNullable(each.tables().get("stops"));
-            if (given.isEmpty() || gives.isPresent() == stops.isPresent()) {
+            Optional<PageText.Table> reads =
+                    Optional.ofNullable(each.tables().get("reads")).filter(_ -> loads);
+            if (given.isPresent() == reads.isPresent() || gives.isPresent() == stops.isPresent()) {
                 problems.add(Problem.error(
                         Code.BAD_CASE,
                         new Problem.Where(source, each.span()),
-                        given.isEmpty() || gives.isEmpty()
-                                ? "The case " + each.title() + " lacks a table."
-                                : "The case " + each.title() + " gives a table and stops.",
-                        "Write `given`, and `gives` or `stops`, each with a table below."));
+                        gives.isPresent() && stops.isPresent()
+                                ? "The case " + each.title() + " gives a table and stops."
+                                : given.isPresent() && reads.isPresent()
+                                        ? "The case " + each.title() + " reads a file, and is given a table."
+                                        : "The case " + each.title() + " lacks a table.",
+                        "Write `given`" + (loads ? ", or `reads` with a file below `cases/`," : ",")
+                                + " and `gives` or `stops`, each with a table below."));
                 continue;
             }
             Map<String, TableExample.Table> others = new LinkedHashMap<>();
             each.tables().forEach((label, table) -> {
-                if (!Set.of("with", "given", "gives", "stops").contains(label)) {
+                if (!LABELS.contains(label)) {
                     others.put(label, table(table));
                 }
             });
             cases.add(new TableExample(
                     each.title(),
-                    table(given.get()),
+                    given.map(TableFixPages::table).orElse(NOTHING),
                     others,
                     call(fix, each, parameters),
-                    gives.map(TableFixPages::table).orElse(new TableExample.Table(List.of(), List.of())),
-                    stops.map(this::words).orElse("")));
+                    gives.map(TableFixPages::table).orElse(NOTHING),
+                    stops.map(this::words).orElse(""),
+                    reads.map(this::file).orElse("")));
         }
         return cases;
+    }
+
+    private static final TableExample.Table NOTHING = new TableExample.Table(List.of(), List.of());
+
+    /// The file that stands for what the first line reads: a table of one cell, `file`.
+    private String file(PageText.Table reads) {
+        List<PageText.Cell> cells =
+                reads.rows().stream().flatMap(r -> r.cells().stream()).toList();
+        String file =
+                cells.isEmpty() ? "" : cells.getFirst().text().replace("'", "").strip();
+        if (cells.size() != 1 || !file.startsWith("cases/") || file.contains("..")) {
+            problems.add(Problem.error(
+                    Code.BAD_CASE,
+                    new Problem.Where(source, reads.heading().span()),
+                    "What a case reads is one file of the folder `cases` beside its page.",
+                    "Write `file` as the heading, and cases/name.csv, say, below it."));
+        }
+        return file;
     }
 
     /// The words of the problem that a case ends in: a table of one cell.

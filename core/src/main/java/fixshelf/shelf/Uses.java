@@ -9,6 +9,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /// Where the things of a shelf are used: called in code, called by lines, or named as tables.
 final class Uses {
@@ -23,8 +24,13 @@ final class Uses {
         this.call = Pattern.compile("\\b" + Pattern.quote(name) + "\\s*\\(", Pattern.CASE_INSENSITIVE);
     }
 
-    /// The names of the fixes, table fixes and jobs that use the fix, dataset or job of that name.
-    static List<String> of(String name, List<FixPage> fixes, List<TableFixPage> tables, List<JobPage> jobs) {
+    /// The names of the fixes, table fixes, datasets and jobs that use the fix, dataset or job of that name.
+    static List<String> of(
+            String name,
+            List<FixPage> fixes,
+            List<TableFixPage> tables,
+            List<DatasetPage> datasets,
+            List<JobPage> jobs) {
         Uses uses = new Uses(name);
         List<String> users = new ArrayList<>();
         fixes.stream()
@@ -32,13 +38,20 @@ final class Uses {
                         && uses.call.matcher(f.bodyText()).find())
                 .forEach(f -> users.add(f.name()));
         tables.stream()
-                .filter(t ->
-                        !t.name().equalsIgnoreCase(name) && t.lines().stream().anyMatch(l -> uses.isIn(l.line())))
+                .filter(t -> !t.name().equalsIgnoreCase(name) && lines(t).anyMatch(l -> uses.isIn(l.line())))
                 .forEach(t -> users.add(t.name()));
+        datasets.stream()
+                .filter(d ->
+                        d.call().filter(c -> c.loader().equalsIgnoreCase(name)).isPresent())
+                .forEach(d -> users.add(d.name()));
         jobs.stream()
                 .filter(j -> j.lines().stream().anyMatch(l -> uses.isIn(l.line())))
                 .forEach(j -> users.add(j.name()));
         return users;
+    }
+
+    private static Stream<JobPage.PlacedLine> lines(TableFixPage page) {
+        return Stream.concat(page.read().stream(), page.lines().stream());
     }
 
     private boolean isIn(Line line) {

@@ -2,17 +2,20 @@ package fixshelf.work;
 
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
+import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 
@@ -20,12 +23,24 @@ import java.util.Set;
 public final class Datasets {
     private Datasets() {}
 
+    /// What a dataset reads: by itself, or by the first line of the loader that it calls.
+    static ReadOptions reads(Shelf shelf, DatasetPage page) {
+        return page.call().isEmpty()
+                ? page.options()
+                : shelf.loaded(page.name())
+                        .flatMap(JobPage::firstLine)
+                        .filter(l -> l.call().equals(Line.READ_FILE))
+                        .map(shelf::options)
+                        .orElse(page.options());
+    }
+
     /// The place of a dataset's file, whether it is there or not; empty when a value in its path is not known.
     static Optional<Path> file(Shelf shelf, String name) {
         return shelf.dataset(name)
-                .filter(d -> !(d.options().form().orElse(null) instanceof ReadOptions.Form.Elsewhere))
-                .flatMap(d -> Placeholders.fill(
-                                d.options().path(), shelf.settings().values(), Problem.Where.nowhere(name))
+                .map(d -> reads(shelf, d))
+                .filter(o -> !o.path().isEmpty())
+                .filter(o -> !(o.form().orElse(null) instanceof ReadOptions.Form.Elsewhere))
+                .flatMap(o -> Placeholders.fill(o.path(), shelf.settings().values(), Problem.Where.nowhere(name))
                         .value())
                 .map(path -> shelf.root().resolve(path).normalize());
     }
@@ -47,6 +62,10 @@ public final class Datasets {
     }
 
     private static Optional<Consent.Place> asked(Shelf shelf, DatasetPage page) {
+        Optional<JobPage> loaded = shelf.loaded(page.name());
+        if (loaded.isPresent()) {
+            return PlannedJob.asked(shelf, loaded.get()).stream().findFirst();
+        }
         return filled(shelf, page).value().flatMap(options -> Copies.asked(shelf.root(), options));
     }
 
@@ -69,7 +88,31 @@ public final class Datasets {
         if (page.get().problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(page.get().problems());
         }
-        return filled(shelf, page.get()).then(options -> Copies.open(shelf.root(), name, options));
+        if (callsForEach(shelf, name)) {
+            return LoaderRuns.open(shelf, page.get());
+        }
+        Optional<JobPage> loaded = shelf.loaded(name);
+        return loaded.isPresent()
+                ? opened(shelf, loaded.get())
+                : filled(shelf, page.get()).then(options -> Copies.open(shelf.root(), name, options));
+    }
+
+    /// Whether a dataset calls a loader for each row of a table.
+    static boolean callsForEach(Shelf shelf, String name) {
+        return shelf.dataset(name)
+                .flatMap(DatasetPage::call)
+                .flatMap(DatasetPage.Call::each)
+                .isPresent();
+    }
+
+    /// What a call of a loader gives, as a file of its rows.
+    private static Outcome<SourceFile> opened(Shelf shelf, JobPage call) {
+        return PlannedJob.plan(shelf, call, Map.of()).then(planned -> {
+            LoadedRows rows = new LoadedRows(planned);
+            SourceFile.Copied what = new SourceFile.Copied(
+                    rows.shown(), planned.source().copied().flatMap(SourceFile.Copied::at));
+            return Copies.openMade(shelf.root(), call.name(), rows.key(), what, rows);
+        });
     }
 
     /// As [#open], but no server is asked: it is a problem where there is no copy yet.
@@ -79,7 +122,9 @@ public final class Datasets {
 
     /// The copy of a dataset that is in no file is made anew when it is needed next.
     public static void forgetCopy(Shelf shelf, String name) {
+        shelf.loaded(name).filter(c -> !c.lines().isEmpty()).ifPresent(call -> PlannedJob.forgetCopy(shelf, call));
         shelf.dataset(name)
+                .filter(d -> d.call().isEmpty())
                 .flatMap(d -> filled(shelf, d).value())
                 .ifPresent(options -> Copies.forget(shelf.root(), name, options));
     }

@@ -81,9 +81,9 @@ final class JobSources implements Context.Sources {
         });
     }
 
-    /// The job of that name, where no dataset is called so.
+    /// The job of that name, where no dataset is called so; or the loader that the dataset calls.
     private Optional<JobPage> job(String name) {
-        return shelf.dataset(name).isPresent() ? Optional.empty() : shelf.job(name);
+        return shelf.dataset(name).isPresent() ? shelf.loaded(name) : shelf.job(name);
     }
 
     /// Another job with its lines resolved, or why that cannot be: it may read this one.
@@ -105,9 +105,10 @@ final class JobSources implements Context.Sources {
                         wrong.get().code() == Code.CYCLE ? Code.CYCLE : Code.NO_SUCH,
                         wrong.get().code() == Code.CYCLE
                                 ? wrong.get().what()
-                                : "The job " + job.name() + " cannot be read: "
-                                        + wrong.get().what(),
-                        "Mend that job first.")
+                                : job.name() + " cannot be read: " + wrong.get().what(),
+                        wrong.get().todo().isEmpty()
+                                ? "Mend that first."
+                                : wrong.get().todo())
                 : planned.map(p -> {
                     jobs.put(job.name(), p);
                     return p;

@@ -70,7 +70,7 @@ public final class OperationExamples {
         List<JobParity> results = new ArrayList<>();
         for (Example example : examples) {
             results.add(new JobParity(
-                    example.operation().name(),
+                    example.operation().shown(),
                     engine.language(),
                     example.decided().orElseGet(verdicts::next),
                     example.rows().get(GIVEN).size()));
@@ -89,7 +89,9 @@ public final class OperationExamples {
         List<Problem> problems = new ArrayList<>();
         try (DuckJobs duckdb = new DuckJobs()) {
             for (TableExample example : operation.examples()) {
-                Outcome<Plan> plan = plan(example, callables, 1, duckdb);
+                Outcome<Plan> plan = example.unread()
+                        .map(Outcome::<Plan>failed)
+                        .orElseGet(() -> plan(example, callables, 1, duckdb));
                 if (!example.stops().isEmpty()) {
                     examples.add(decided(operation, example, plan, duckdb));
                     continue;
@@ -162,7 +164,7 @@ public final class OperationExamples {
         Outcome<List<Example>> examples = of(operation, callables);
         if (!examples.isPresent()) {
             String why = examples.problems().getFirst().sentence();
-            return new JobParity(operation.name(), engine.language(), new JobParity.Stopped(why), 0);
+            return new JobParity(operation.shown(), engine.language(), new JobParity.Stopped(why), 0);
         }
         List<JobParity> results = in(
                 engine,
@@ -171,7 +173,8 @@ public final class OperationExamples {
                 .filter(r -> !(r.verdict() instanceof JobParity.Same))
                 .min(java.util.Comparator.comparing(r -> !r.differs()))
                 .or(() -> results.stream().findFirst())
-                .orElse(new JobParity(operation.name(), engine.language(), new JobParity.NotRun("it has no cases"), 0));
+                .orElse(new JobParity(
+                        operation.shown(), engine.language(), new JobParity.NotRun("it has no cases"), 0));
     }
 
     /// What came of several operations in a language, by their names; its engine is started once.
@@ -186,8 +189,8 @@ public final class OperationExamples {
             if (!examples.isPresent()) {
                 String why = examples.problems().getFirst().sentence();
                 board.put(
-                        operation.name(),
-                        new JobParity(operation.name(), engine.language(), new JobParity.Stopped(why), 0));
+                        operation.shown(),
+                        new JobParity(operation.shown(), engine.language(), new JobParity.Stopped(why), 0));
             }
         }
         // The first that is not the same stands for all.

@@ -98,7 +98,7 @@ final class OutputTables {
             Shelf shelf, JobPage job, TableTarget target, Map<String, String> values) {
         ServerAddress address = target.server().orElseThrow();
         Map<String, ReadOptions> read = new LinkedHashMap<>();
-        shelf.datasets().forEach(d -> read.put("as " + d.name(), d.options()));
+        shelf.datasets().forEach(d -> read.put("as " + d.name(), Datasets.reads(shelf, d)));
         job.firstLine()
                 .filter(l -> l.call().equals(Line.READ_FILE))
                 .ifPresent(l -> read.put("in the first line of this job", shelf.options(l)));

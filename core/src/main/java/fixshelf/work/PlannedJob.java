@@ -110,6 +110,18 @@ public record PlannedJob(
         return new Where(job.source(), job.lines().get(line - 1).span());
     }
 
+    /// What the rows of its first line are from, in words: a file, what that is a copy of, or what another job or a
+    /// loader gives.
+    public String readFrom() {
+        Line first = job.lines().getFirst().line();
+        if (plan.readsJob()) {
+            return first.isRead() ? dataset(first) : first.call();
+        }
+        return source.copied()
+                .map(SourceFile.Copied::from)
+                .orElseGet(() -> String.valueOf(source.file().getFileName()));
+    }
+
     /// The job as languages write it, over tables that are called like datasets, or like the file.
     public JobCode code(Shelf shelf) {
         List<JobCode.Line> lines = new ArrayList<>();
@@ -191,6 +203,7 @@ public record PlannedJob(
         Map<String, String> values = values(shelf, job, Map.of());
         Where where = Where.nowhere(job.name());
         List<Consent.Place> asked = new ArrayList<>();
+        job.firstLine().flatMap(shelf::loaded).ifPresent(call -> asked.addAll(asked(shelf, call)));
         job.firstLine()
                 .filter(l -> l.call().equals(Line.READ_FILE))
                 .flatMap(l -> Placeholders.fill(shelf.options(l), values, where).value())
@@ -281,8 +294,15 @@ public record PlannedJob(
     /// their files. `passed` takes the jobs whose file is not in the shelf, or not there, which are not looked at.
     public static List<Problem> problems(Shelf shelf, List<String> passed) {
         List<Problem> problems = new ArrayList<>();
-        for (JobPage job : shelf.jobs()) {
-            if (job.problems().stream().anyMatch(Problem::isError)) {
+        List<JobPage> all = new ArrayList<>(shelf.jobs());
+        shelf.datasets().forEach(d -> shelf.loaded(d.name()).ifPresent(all::add));
+        for (JobPage job : all) {
+            Line begins = job.lines().isEmpty()
+                    ? Line.readDataset("")
+                    : job.lines().getFirst().line();
+            // A first line that reads nothing is a problem of the page, which is told already.
+            if (job.problems().stream().anyMatch(Problem::isError)
+                    || !begins.isRead() && shelf.loader(begins.call()).isEmpty()) {
                 continue;
             }
             Map<String, String> values = values(shelf, job, Map.of());
@@ -290,6 +310,14 @@ public record PlannedJob(
             Where where = new Where(job.source(), first.span());
             Outcome<ReadOptions> read = chain(shelf, job)
                     .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where));
+            String last = chain(shelf, job)
+                    .value()
+                    .map(c -> dataset(c.getLast().lines().getFirst().line()))
+                    .orElse("");
+            if (Datasets.callsForEach(shelf, last)) {
+                passed.add(job.name() + " reads " + last + ", many calls");
+                continue;
+            }
             Optional<ReadOptions.Form> form = read.value().flatMap(ReadOptions::form);
             if (form.orElse(null) instanceof ReadOptions.Form.Elsewhere
                     && !(form.get() instanceof ReadOptions.Form.Typed)) {
@@ -330,9 +358,22 @@ public record PlannedJob(
                 return source(shelf, last, values(shelf, last, Map.of()));
             });
         }
+        if (Datasets.callsForEach(shelf, dataset(first.line()))) {
+            return Datasets.open(shelf, dataset(first.line()));
+        }
         return options(shelf, first.line(), where)
                 .then(options -> Placeholders.fill(options, values, where))
                 .then(options -> Copies.open(shelf.root(), dataset(first.line()), options));
+    }
+
+    /// What the first line reads by itself, where it is in no file, is asked for anew the next time.
+    static void forgetCopy(Shelf shelf, JobPage job) {
+        JobPage.PlacedLine first = job.lines().getFirst();
+        Where where = new Where(job.source(), first.span());
+        options(shelf, first.line(), where)
+                .then(o -> Placeholders.fill(o, values(shelf, job, Map.of()), where))
+                .value()
+                .ifPresent(o -> Copies.forget(shelf.root(), dataset(first.line()), o));
     }
 
     /// As [#source], with the values that are in force without any given by the user.
@@ -349,9 +390,14 @@ public record PlannedJob(
         return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
     }
 
-    /// The job that a line reads; none where it reads a dataset or a file.
+    /// The job that a line reads, which a call of a loader is too; none where it reads a file, or a
+    /// dataset that is one.
     static Optional<JobPage> readJob(Shelf shelf, Line line) {
         String name = dataset(line);
+        Optional<JobPage> loaded = line.isRead() ? shelf.loaded(name) : shelf.loaded(line);
+        if (loaded.isPresent()) {
+            return loaded;
+        }
         return line.call().equals(Line.READ_FILE)
                         || name.isEmpty()
                         || shelf.dataset(name).isPresent()
@@ -367,6 +413,19 @@ public record PlannedJob(
             next = last.lines().isEmpty()
                     ? Optional.empty()
                     : readJob(shelf, last.lines().getFirst().line());
+            Optional<Problem> wrong = next.flatMap(
+                    n -> n.problems().stream().filter(Problem::isError).findFirst());
+            if (wrong.isPresent()) {
+                Where where = new Where(job.source(), job.lines().getFirst().span());
+                return Outcome.failed(Problem.error(
+                        wrong.get().code(),
+                        where,
+                        last.lines().getFirst().line().isRead()
+                                ? next.get().name() + " cannot be read: "
+                                        + wrong.get().what()
+                                : wrong.get().what(),
+                        wrong.get().todo()));
+            }
             if (next.isPresent()) {
                 chain.add(next.get());
                 if (chain.indexOf(next.get()) < chain.size() - 1) {

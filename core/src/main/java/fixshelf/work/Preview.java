@@ -24,6 +24,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.function.Function;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
@@ -428,6 +429,20 @@ public final class Preview implements AutoCloseable {
         return guarded(() -> loaded.session()
                 .query("SELECT " + Rows.named(job.plan().steps().get(line - 1).fields()) + " FROM "
                         + table(job, line).name() + " AS ours ORDER BY ours.p"));
+    }
+
+    /// Every row of the result of a job, in order, with its values as texts.
+    void eachResult(PlannedJob job, Consumer<List<@Nullable String>> row) {
+        int line = job.plan().resultLine();
+        String texts = job.plan().steps().get(line - 1).fields().stream()
+                .map(f -> "CAST(" + f.key() + " AS VARCHAR)")
+                .collect(Collectors.joining(", "));
+        loaded.session()
+                .each("SELECT " + texts + " FROM " + table(job, line).name() + " AS ours ORDER BY ours.p", r -> {
+                    List<@Nullable String> cells = new ArrayList<>();
+                    r.forEach(v -> cells.add((String) v));
+                    row.accept(cells);
+                });
     }
 
     /// All rows of a table that is worked out of the lines of a job, in order.

@@ -35,9 +35,21 @@ public final class TableTrial {
         }
     }
 
-    /// What a fix of that name can be tried on: first what jobs call it on, then every dataset.
+    /// What a fix of that name can be tried on: first what jobs call it on, then every dataset. A loader reads its own
+    /// table: with the arguments of each dataset and job that calls it, or with some of your own.
     public static List<On> tables(Shelf shelf, String fix) {
         List<On> all = new ArrayList<>();
+        if (shelf.loader(fix).isPresent()) {
+            shelf.datasets().forEach(d -> d.call()
+                    .filter(c -> c.loader().equals(fix))
+                    .ifPresent(c ->
+                            all.add(new On("as " + d.name(), List.of(), Optional.of(new Line(fix, c.arguments()))))));
+            shelf.jobs().forEach(j -> j.firstLine()
+                    .filter(l -> l.call().equals(fix))
+                    .ifPresent(l -> all.add(new On("as in " + j.name(), List.of(), Optional.of(l)))));
+            all.add(new On("your own arguments", List.of(), Optional.of(new Line(fix, Map.of()))));
+            return all;
+        }
         for (JobPage job : shelf.jobs()) {
             for (int i = 1; i < job.lines().size(); i++) {
                 Line line = job.lines().get(i).line();
@@ -62,9 +74,17 @@ public final class TableTrial {
             Shelf shelf, TableFixPage page, On on, Map<String, Written> arguments) {
         List<PlannedJob> plans = new ArrayList<>();
         List<Problem> problems = new ArrayList<>();
-        Line call = new Line(page.name(), arguments);
+        Line call = new Line(page.callOfLines(), arguments);
+        List<JobPage.PlacedLine> before = new ArrayList<>(on.lines());
+        if (page.isLoader()) {
+            Outcome<Line> read = shelf.reading(page, arguments);
+            if (!read.isPresent()) {
+                return Outcome.failed(read.problems());
+            }
+            before = List.of(new JobPage.PlacedLine(read.get(), "", new Span(0, 0)));
+        }
         for (int lines = 0; lines <= page.lines().size(); lines++) {
-            List<JobPage.PlacedLine> job = new ArrayList<>(on.lines());
+            List<JobPage.PlacedLine> job = new ArrayList<>(before);
             if (lines > 0) {
                 job.add(new JobPage.PlacedLine(call, "", new Span(0, 0)));
             }
@@ -96,6 +116,9 @@ public final class TableTrial {
     /// A case of the first rows of a table: those rows, and what the fix makes of them.
     public static Outcome<TableExample> caseOf(
             Shelf shelf, TableFixPage page, On on, Map<String, Written> arguments, int rows) {
+        if (page.isLoader()) {
+            return caseOfLoader(shelf, page, on, arguments, rows);
+        }
         List<JobPage.PlacedLine> some = new ArrayList<>(on.lines());
         some.add(new JobPage.PlacedLine(
                 Line.of("first_rows", "count", Written.word(String.valueOf(rows))), "", new Span(0, 0)));
@@ -111,7 +134,21 @@ public final class TableTrial {
         });
     }
 
-    private static TableExample.Table table(Grid grid) {
+    /// A case of the first rows that a loader reads.
+    private static Outcome<TableExample> caseOfLoader(
+            Shelf shelf, TableFixPage page, On on, Map<String, Written> arguments, int rows) {
+        return plans(shelf, page, on, arguments)
+                .then(plans -> Preview.sample(plans.getLast().source(), rows).then(preview -> {
+                    try (preview) {
+                        PlannedJob planned = plans.getLast();
+                        return preview.grid(planned, 1).then(given -> preview.grid(
+                                        planned, planned.plan().steps().size())
+                                .map(gives -> new TableExample("", table(given), "", table(gives))));
+                    }
+                }));
+    }
+
+    static TableExample.Table table(Grid grid) {
         List<String> heading = grid.columns().stream()
                 .map(c -> c.name()
                         + (c.type().equals(Type.TEXT) ? "" : ": " + c.type().label()))

@@ -182,7 +182,7 @@ final class JobRows {
             String based = look.total() >= 0 && look.rows() >= look.total()
                     ? "over all rows"
                     : String.format("as of the first %,d rows", look.rows());
-            ledger.show(found, look.planned().source().file().getFileName().toString(), based, sentences);
+            ledger.show(found, look.planned().readFrom(), based, sentences);
             aside(ledger.view());
         }
     }

@@ -8,6 +8,7 @@ import fixshelf.plan.Operation;
 import fixshelf.render.Language;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobParity;
+import fixshelf.work.LoaderCases;
 import fixshelf.work.OperationExamples;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -63,6 +64,15 @@ final class TableBoard {
                 .toList();
     }
 
+    /// The rows with what their cases read.
+    private static List<Operation> ready(Shelf shelf, List<Operation> rows) {
+        return rows.stream()
+                .map(r -> shelf.tableFix(r.shown())
+                        .<Operation>map(t -> LoaderCases.ready(shelf, t))
+                        .orElse(r))
+                .toList();
+    }
+
     /// Runs all cases and examples in every language, unless that was done for the fixes as they are.
     void check(Shelf shelf, Runnable heard) {
         List<Object> now = new ArrayList<>(shelf.tableFixes());
@@ -78,7 +88,7 @@ final class TableBoard {
             String title = engine.language().title();
             background.ask(
                     new Request("language " + engine.language().id(), "running cases of tables in " + title, 150),
-                    () -> OperationExamples.board(engine, rows, shelf.callables()),
+                    () -> OperationExamples.board(engine, ready(shelf, rows), shelf.callables()),
                     found -> {
                         results.put(engine.language().id(), found);
                         version++;
@@ -98,9 +108,9 @@ final class TableBoard {
         ParityBoard.languageHeads(grid, languages);
         List<Operation> rows = rows(shelf);
         for (int r = 0; r < rows.size(); r++) {
-            grid.add(Ui.label(rows.get(r).name(), "mono"), 0, r + 1);
+            grid.add(Ui.label(rows.get(r).shown(), "mono"), 0, r + 1);
             for (int l = 0; l < languages.size(); l++) {
-                Button cell = cell(rows.get(r).name(), languages.get(l));
+                Button cell = cell(rows.get(r).shown(), languages.get(l));
                 GridPane.setHalignment(cell, HPos.CENTER);
                 grid.add(cell, l + 1, r + 1);
             }

@@ -28,6 +28,7 @@ import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.shelf.TableFixPages;
 import fixshelf.work.JobParity;
+import fixshelf.work.LoaderCases;
 import fixshelf.work.OperationExamples;
 import fixshelf.work.TablePromiseResult;
 import fixshelf.work.TablePromises;
@@ -391,7 +392,7 @@ final class Workbench implements AutoCloseable {
         Map<String, List<JobParity>> all = new LinkedHashMap<>();
         for (TableFixPage page : now.tableFixes()) {
             Outcome<List<OperationExamples.Example>> examples =
-                    OperationExamples.of(now.operation(page), now.callables());
+                    OperationExamples.of(LoaderCases.ready(now, page), now.callables());
             all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
         }
         return all;

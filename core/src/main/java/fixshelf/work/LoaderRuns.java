@@ -1,0 +1,235 @@
+package fixshelf.work;
+
+import fixshelf.engine.Stop;
+import fixshelf.fetch.Consent;
+import fixshelf.fetch.Copies;
+import fixshelf.fetch.CopyWriter;
+import fixshelf.fetch.Source;
+import fixshelf.plan.Line;
+import fixshelf.plan.Written;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.SourceFile;
+import fixshelf.type.Column;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+
+/// A loader called for each row of a table: one call after another, each different one once, and all rows that they
+/// give under each other, with the arguments in front. A call that fails loses no other.
+final class LoaderRuns implements Source {
+    static final int MOST_CALLS = 10_000;
+    private static final int SHOWN = 5;
+
+    /// What is no failure of a call, but of all: nobody said yet that it may be read.
+    private static final Set<Code> OF_ALL = Set.of(Code.NOT_ALLOWED, Code.NOT_READ_YET);
+
+    private final Shelf shelf;
+    private final DatasetPage page;
+    private final DatasetPage.Call call;
+    private final DatasetPage.ForEach each;
+    private final List<Made> made = new ArrayList<>();
+    private final List<Problem> failed = new ArrayList<>();
+    private List<String> names = List.of();
+
+    /// A call that could be planned.
+    private record Made(Map<String, String> arguments, PlannedJob planned) {}
+
+    private LoaderRuns(Shelf shelf, DatasetPage page) {
+        this.shelf = shelf;
+        this.page = page;
+        this.call = page.call().orElseThrow();
+        this.each = call.each().orElseThrow();
+    }
+
+    static Outcome<SourceFile> open(Shelf shelf, DatasetPage page) {
+        LoaderRuns runs = new LoaderRuns(shelf, page);
+        return runs.calls().then(calls -> {
+            Optional<Problem> stopped = runs.plan(calls);
+            if (stopped.isPresent()) {
+                return Outcome.failed(stopped.get());
+            }
+            Optional<Instant> oldest = runs.made.stream()
+                    .flatMap(m -> m.planned().source().copied().stream())
+                    .flatMap(c -> c.at().stream())
+                    .min(Instant::compareTo);
+            SourceFile.Copied what = new SourceFile.Copied(runs.shown(), oldest);
+            return Copies.openMade(shelf.root(), page.name(), runs.key(), what, runs);
+        });
+    }
+
+    /// The arguments of each call, each different one once, in the order of the table.
+    private Outcome<Set<Map<String, String>>> calls() {
+        JobPage reading = new JobPage(
+                page.file(),
+                page.source(),
+                "rows of " + each.table(),
+                each.table(),
+                "",
+                Map.of(),
+                List.of(new JobPage.PlacedLine(Line.readDataset(each.table()), "", call.span())),
+                List.of(),
+                "",
+                List.of());
+        return PlannedJob.draft(shelf, reading, Map.of(), List.of(page.name())).then(this::calls);
+    }
+
+    private Outcome<Set<Map<String, String>>> calls(PlannedJob table) {
+        List<String> columns = table.plan().columns().stream().map(Column::name).toList();
+        Optional<String> missing = each.from().values().stream()
+                .filter(c -> columns.stream().noneMatch(c::equalsIgnoreCase))
+                .findFirst();
+        if (missing.isPresent()) {
+            return Outcome.failed(problem(
+                    Code.NO_SUCH_COLUMN,
+                    "There is no column " + missing.get() + " in " + each.table() + ".",
+                    "Columns: " + String.join(", ", columns) + "."));
+        }
+        Set<Map<String, String>> calls = new LinkedHashSet<>();
+        return Preview.open(table.source(), Long.MAX_VALUE, Long.MAX_VALUE).then(preview -> {
+            try (preview) {
+                preview.eachResult(table, row -> {
+                    Map<String, String> arguments = new LinkedHashMap<>();
+                    each.from().forEach((parameter, column) -> {
+                        int at = 0;
+                        while (!columns.get(at).equalsIgnoreCase(column)) {
+                            at++;
+                        }
+                        arguments.put(parameter, row.get(at) == null ? "" : row.get(at));
+                    });
+                    if (calls.size() <= MOST_CALLS) {
+                        calls.add(arguments);
+                    }
+                });
+            } catch (ProblemException e) {
+                return Outcome.failed(e.problem());
+            }
+            return calls.size() > MOST_CALLS
+                    ? Outcome.failed(problem(
+                            Code.ARGUMENTS,
+                            String.format("%s asks for more than %,d different calls.", each.table(), MOST_CALLS),
+                            "Make a job of fewer rows, and name that."))
+                    : Outcome.of(calls);
+        });
+    }
+
+    /// Plans every call, which reads what is in no file; the problem is one of all calls.
+    private Optional<Problem> plan(Set<Map<String, String>> calls) {
+        for (Map<String, String> arguments : calls) {
+            Stop.check();
+            Map<String, Written> all = new LinkedHashMap<>(call.arguments());
+            arguments.forEach((n, v) -> all.put(n, Written.word(v)));
+            Outcome<PlannedJob> planned = PlannedJob.plan(shelf, shelf.loaded(page, call, all), Map.of());
+            Optional<Problem> wrong =
+                    planned.problems().stream().filter(Problem::isError).findFirst();
+            if (wrong.isPresent() && OF_ALL.contains(wrong.get().code())) {
+                return wrong;
+            }
+            Optional<Problem> why = wrong.or(() -> planned.value().flatMap(p -> objection(p)));
+            why.ifPresentOrElse(
+                    p -> failed.add(problem(p.code(), words(arguments) + ": " + p.what(), p.todo())),
+                    () -> made.add(new Made(arguments, planned.get())));
+        }
+        if (made.isEmpty() || !failed.isEmpty() && !each.leaveOut()) {
+            String why = failed.stream().limit(SHOWN).map(Problem::what).collect(Collectors.joining(" "));
+            return Optional.of(problem(
+                    failed.isEmpty() ? Code.FILE_EMPTY : failed.getFirst().code(),
+                    failed.isEmpty()
+                            ? each.table() + " has no rows, so that nothing is called."
+                            : failed.size() + " of " + calls.size() + " calls fail. " + why
+                                    + (failed.size() > SHOWN ? " …" : ""),
+                    "Mend the rows of " + each.table()
+                            + ", or write `failed: leave_out`, which tells them and goes on."));
+        }
+        return Optional.empty();
+    }
+
+    /// Why the rows of a call are not put under the others: its columns are other ones, or its lines stop.
+    private Optional<Problem> objection(PlannedJob planned) {
+        List<String> columns =
+                planned.plan().columns().stream().map(Column::name).toList();
+        if (names.isEmpty()) {
+            names = columns;
+        }
+        return names.equals(columns)
+                ? LoadedRows.objection(planned)
+                : Optional.of(problem(
+                        Code.NO_SUCH_COLUMN,
+                        "it gives other columns than the calls before it: " + String.join(", ", columns) + ".",
+                        "Say in the page of the loader what it returns."));
+    }
+
+    private static String words(Map<String, String> arguments) {
+        return arguments.entrySet().stream()
+                .map(a -> a.getKey() + " " + (a.getValue().isEmpty() ? "∅" : a.getValue()))
+                .collect(Collectors.joining(", "));
+    }
+
+    private Problem problem(Code code, String what, String todo) {
+        return Problem.error(code, new Problem.Where(page.source(), call.span()), what, todo);
+    }
+
+    private String key() {
+        return each + "\n"
+                + made.stream().map(m -> new LoadedRows(m.planned()).key()).collect(Collectors.joining("\n"));
+    }
+
+    @Override
+    public Optional<Consent.Place> place() {
+        return Optional.empty();
+    }
+
+    @Override
+    public String shown() {
+        String told = "Given by " + made.size() + (made.size() == 1 ? " call of " : " calls of ") + call.loader()
+                + ", for the rows of " + each.table();
+        return failed.isEmpty()
+                ? told
+                : told + "; " + failed.size() + (failed.size() == 1 ? " call" : " calls") + " failed and gave no rows: "
+                        + failed.stream()
+                                .limit(SHOWN)
+                                .map(p -> p.what().replaceFirst("\\.$", ""))
+                                .collect(Collectors.joining("; "))
+                        + (failed.size() > SHOWN ? "; …" : "");
+    }
+
+    @Override
+    public void write(Path root, Path to) throws IOException {
+        List<String> added = each.from().keySet().stream()
+                .filter(p -> names.stream().noneMatch(p::equalsIgnoreCase))
+                .toList();
+        try (CopyWriter out = new CopyWriter(to)) {
+            out.row(Stream.concat(added.stream(), names.stream()).toList());
+            for (Made one : made) {
+                new LoadedRows(one.planned()).each(row -> {
+                    List<@Nullable String> whole = new ArrayList<>();
+                    added.forEach(p -> whole.add(one.arguments().get(p)));
+                    whole.addAll(row);
+                    try {
+                        out.row(whole);
+                    } catch (IOException e) {
+                        throw new UncheckedIOException(e);
+                    }
+                });
+            }
+        } catch (UncheckedIOException e) {
+            throw e.getCause();
+        }
+    }
+}

@@ -1,0 +1,359 @@
+package fixshelf.work;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.sun.net.httpserver.HttpServer;
+import fixshelf.engine.FixEngines;
+import fixshelf.fetch.Consent;
+import fixshelf.fetch.Copies;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
+import fixshelf.shelf.TableFixPage;
+import java.net.InetSocketAddress;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/// Loaders: pages that read a table with arguments, called by datasets, by first lines, and for each row of a table.
+class LoadersTest {
+    private static final String VISITS = """
+            ---
+            format: 2
+            fix: visits_of
+            kind: loader
+            reads: read the visits of {room} in {year}
+            parameters:
+              room: {type: text, about: The room.}
+              year: {type: integer, default: 2026, about: The year.}
+              least: {type: "decimal(9,2)", default: 0, about: What was paid at least.}
+            returns: [no, "paid decimal(9,2)", room]
+            ---
+            # Visits of a room
+
+            What was paid in a room.
+
+            ```yaml
+            - read: {file: "{data}/{room}-{year}.csv"}
+            - read_as: {paid: "decimal(9,2)"}
+            - keep_rows: paid >= least
+            - add: {room: room}
+            ```
+
+            ## Cases
+
+            ### Typed
+
+            with
+
+            | room | least |
+            |---|---|
+            | quay | 2 |
+
+            given
+
+            | no | paid |
+            |---|---|
+            | 'a' | '1.50' |
+            | 'b' | '2.00' |
+
+            gives
+
+            | no | paid: decimal(9,2) | room |
+            |---|---|---|
+            | 'b' | 2.00 | 'quay' |
+
+            ### Out of a file
+
+            with
+
+            | room |
+            |---|
+            | quay |
+
+            reads
+
+            | file |
+            |---|
+            | cases/some.csv |
+
+            gives
+
+            | no | paid: decimal(9,2) | room |
+            |---|---|---|
+            | 'z' | 9.00 | 'quay' |
+
+            ### Without a column
+
+            with
+
+            | room |
+            |---|
+            | quay |
+
+            given
+
+            | no |
+            |---|
+            | 'a' |
+
+            stops
+
+            | problem |
+            |---|
+            | There is no column paid |
+            """;
+
+    @TempDir
+    Path folder;
+
+    @BeforeEach
+    void shelf() throws Exception {
+        for (String inside : List.of("fixes/cases", "datasets", "jobs", "data")) {
+            Files.createDirectories(folder.resolve(inside));
+        }
+        write("shelf.yaml", "shelf: Loaders\nenvironment: dev\nenvironments: {dev: {data: data}}\n");
+        write("fixes/visits_of.fix.md", VISITS);
+        write("fixes/cases/some.csv", "no,paid\nz,9\n");
+        write("data/quay-2026.csv", "no,paid\na,1.50\nb,2.00\n");
+        write("data/mere-2026.csv", "no,paid\nc,7\n");
+        write("data/07-2025.csv", "no,paid\nd,8\n");
+        Copies.forget();
+    }
+
+    private void write(String file, String text) throws Exception {
+        Files.writeString(folder.resolve(file), text);
+    }
+
+    private Shelf read() {
+        return ShelfReader.read(folder).get();
+    }
+
+    private void dataset(String text) throws Exception {
+        write("datasets/d.yaml", "dataset: d\n" + text + "\n");
+    }
+
+    private String rows(String dataset) {
+        return ReadRows.of(Datasets.open(read(), dataset));
+    }
+
+    private static String words(List<Problem> problems) {
+        return problems.stream().map(p -> p.what() + " " + p.todo()).collect(Collectors.joining("\n"));
+    }
+
+    @Test
+    void aCallGivesTypedRowsToJobsAndTextsToLookAt() throws Exception {
+        dataset("load: visits_of\nwith: {room: quay, least: 2}");
+        assertThat(rows("d")).isEqualTo("no|paid|room\nb|2.00|quay");
+        write("jobs/first.yaml", """
+                job: first
+                lines:
+                  - visits_of: {room: "07", year: 2025}
+                  - add: {twice: paid * 2}
+                """);
+        write("jobs/brought.yaml", """
+                job: brought
+                lines:
+                  - read: d
+                  - put_under: first
+                """);
+        assertThat(words(PlannedJob.problems(read(), new java.util.ArrayList<>())))
+                .isEmpty();
+        assertThat(result("first")).isEqualTo("[[d, 8.00, 07, 16.00]]");
+        assertThat(result("brought")).isEqualTo("[[b, 2.00, quay, null], [d, 8.00, 07, 16.00]]");
+        // What is read is a source, also where a loader reads it.
+        write("jobs/over.yaml", "job: over\nlines:\n  - read: d\noutputs:\n  - write: data/quay-2026.csv\n");
+        PlannedJob over =
+                PlannedJob.plan(read(), read().job("over").get(), Map.of()).get();
+        assertThat(over.targets().getFirst().objection()).isPresent();
+    }
+
+    private String result(String job) {
+        PlannedJob planned =
+                PlannedJob.plan(read(), read().job(job).orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            return preview.grid(planned, planned.plan().steps().size())
+                    .get()
+                    .rows()
+                    .toString();
+        }
+    }
+
+    @Test
+    void aCopyOfWhatACallGivesIsAsNewAsItsFile() throws Exception {
+        dataset("load: visits_of\nwith: {room: mere}");
+        assertThat(rows("d")).endsWith("c|7.00|mere");
+        write("data/mere-2026.csv", "no,paid\nc,70\n");
+        assertThat(rows("d")).endsWith("c|70.00|mere");
+        try (var copies = Files.list(folder.resolve(".fixshelf/copies"))) {
+            assertThat(copies).hasSize(1);
+        }
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "load: visit_of                              ; There is no loader visit_of on this shelf. Nearest: visits_of.",
+                "load: visits_of                             ; visits_of needs room. The room.",
+                "load: visits_of¶with: {room: a, rom: b}     ; visits_of has no parameter rom. Nearest: room.",
+                "load: visits_of¶with: {room: a, year: x}    ; year: x is no integer.",
+                "load: visits_of¶with: {room: '{data}'}      ; room would be read as a value of the shelf",
+                "load: visits_of¶with: {room: {sql: 1 + no}} ; no name no",
+                "load: visits_of¶with: {room: away}          ; away-2026.csv",
+                "load: visits_of¶with: quay                  ; `with` gives arguments by their names.",
+                "load: visits_of¶sheet: a                    ; There is no field sheet here.",
+                "load: visits_of¶from: {room: a}             ; Only calls for the rows of a table have from.",
+                "load: visits_of¶for_each: rooms             ; Which columns of the table are arguments?",
+                "load: visits_of¶for_each: no¶from: {room: a} ; There is no dataset or job no on this shelf.",
+                "load: visits_of¶for_each: d¶from: {year: a} ; visits_of needs room.",
+            })
+    void whatIsWrongWithACallIsSaid(String page, String problem) throws Exception {
+        dataset(page.replace("¶", "\n"));
+        Shelf shelf = read();
+        List<Problem> problems = new java.util.ArrayList<>(shelf.problems());
+        if (problems.isEmpty()) {
+            problems.addAll(Datasets.open(shelf, "d").problems());
+        }
+        assertThat(words(problems)).contains(problem);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "- keep_rows: 'true'                          ; The first line of a loader reads something.",
+                "- read: {file: data/quay-2026.csv}¶- read: {file: b.csv} ; Only the first line reads.",
+                "- read: {file: '{room:00}.csv'}              ; is no pattern for quay",
+                "- read: {kind: sqlite, file: a.db, query: 'SELECT {room}'} ; A query takes no {room}",
+                "- read: d                                    ; Jobs read each other in a circle: d → d.",
+                "- read: {file: '{data}/{room}-{year}.csv'}   ; visits_of says that it returns no, paid decimal(9,2), room, and gives no, paid.",
+            })
+    void whatIsWrongWithALoaderIsSaid(String lines, String problem) throws Exception {
+        write(
+                "fixes/visits_of.fix.md",
+                VISITS.replaceFirst(
+                        "(?s)```yaml.*?```",
+                        "```yaml\n" + lines.replace("¶", "\n").replace("$", "\\$") + "\n```"));
+        dataset("load: visits_of\nwith: {room: quay}");
+        Shelf shelf = read();
+        List<Problem> problems = new java.util.ArrayList<>(shelf.problems());
+        problems.addAll(Datasets.open(shelf, "d").problems());
+        assertThat(words(problems)).contains(problem);
+    }
+
+    @Test
+    void itsCasesAreTriedInEveryLanguage() throws Exception {
+        Shelf shelf = read();
+        TableFixPage page = shelf.loader("visits_of").orElseThrow();
+        assertThat(page.problems()).isEmpty();
+        Outcome<List<OperationExamples.Example>> examples =
+                OperationExamples.of(LoaderCases.ready(shelf, page), shelf.callables());
+        assertThat(examples.problems()).isEmpty();
+        assertThat(examples.get()).hasSize(3);
+        for (var engine : FixEngines.ALL) {
+            if (engine.presence().isHere()) {
+                assertThat(OperationExamples.in(engine, examples.get()))
+                        .allMatch(
+                                r -> r.verdict() instanceof JobParity.Same
+                                        // It has no decimals, and says so.
+                                        || engine.language().id().equals("sqlite")
+                                                && r.verdict() instanceof JobParity.CannotSay,
+                                engine.language().title());
+            }
+        }
+        // A case whose file is another, or away, does not hold.
+        write("fixes/cases/some.csv", "no,paid\nz,8\n");
+        assertThat(OperationExamples.check(LoaderCases.ready(shelf, page), shelf.callables(), FixEngines.ALL.getFirst())
+                        .differs())
+                .isTrue();
+        Files.delete(folder.resolve("fixes/cases/some.csv"));
+        assertThat(OperationExamples.of(LoaderCases.ready(shelf, page), shelf.callables())
+                        .problems())
+                .first()
+                .matches(p -> p.what().contains("cases/some.csv"));
+    }
+
+    @Test
+    void argumentsOfAPageLeadToNoOther() throws Exception {
+        var asked = new ConcurrentLinkedQueue<String>();
+        HttpServer server = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
+        server.createContext("/", e -> {
+            asked.add(e.getRequestURI().toString());
+            boolean there = !e.getRequestURI().getPath().contains("none");
+            byte[] page = "<table><tr><td>x</td></tr><tr><td>1</td></tr></table>".getBytes(StandardCharsets.UTF_8);
+            e.sendResponseHeaders(there ? 200 : 404, there ? page.length : -1);
+            if (there) {
+                e.getResponseBody().write(page);
+            }
+            e.close();
+        });
+        server.start();
+        String host = "127.0.0.1:" + server.getAddress().getPort();
+        write("fixes/page_of.fix.md", """
+                ---
+                fix: page_of
+                kind: loader
+                parameters:
+                  part: {type: text}
+                  day: {type: date, default: 2026-03-02}
+                ---
+                # Page
+
+                ```yaml
+                - read: {page: "http://HOST/{part}/{day:yyyy/M/d}", keep: 1 day}
+                ```
+                """.replace("HOST", host));
+        write("datasets/parts.yaml", """
+                dataset: parts
+                columns: [part]
+                values: [[a/../b?c#d], [é ü], [none], [é ü], [∅]]
+                """);
+        dataset("load: page_of\nfor_each: parts\nfrom: {part: part}");
+        try {
+            // Nobody allowed it: that is no failure of single calls.
+            assertThat(words(Datasets.open(read(), "d").problems())).contains("which you have not allowed");
+            assertThat(asked).isEmpty();
+            Consent.forNow(Consent.Place.of(host));
+            assertThat(words(Datasets.open(read(), "d").problems()))
+                    .contains("1 of 4 calls fail. part none: ")
+                    .contains("There is no such page (404).");
+            assertThat(asked)
+                    .contains("/a%2F..%2Fb%3Fc%23d/2026/3/2", "/%C3%A9%20%C3%BC/2026/3/2", "/none/2026/3/2")
+                    .hasSize(4);
+            // Those that did not fail are not asked for again.
+            dataset("load: page_of\nfor_each: parts\nfrom: {part: part}\nfailed: leave_out");
+            var opened = Datasets.open(read(), "d");
+            assertThat(ReadRows.of(opened)).isEqualTo("part|x\na/../b?c#d|1\né ü|1\n|1");
+            assertThat(opened.get().notes(java.util.Optional.empty()).getFirst())
+                    .startsWith(
+                            "Given by 3 calls of page_of, for the rows of parts; 1 call failed and gave no rows: part none");
+            assertThat(asked).hasSize(5).last().matches(u -> u.contains("none"));
+        } finally {
+            server.stop(0);
+        }
+    }
+
+    @Test
+    void itIsTriedLineByLine() {
+        Shelf shelf = read();
+        TableFixPage page = shelf.loader("visits_of").orElseThrow();
+        List<TableTrial.On> on = TableTrial.tables(shelf, "visits_of");
+        assertThat(on).extracting(TableTrial.On::name).containsExactly("your own arguments");
+        List<PlannedJob> plans = TableTrial.plans(
+                        shelf, page, on.getFirst(), Map.of("room", fixshelf.plan.Written.word("quay")))
+                .get();
+        assertThat(plans).hasSize(4);
+        assertThat(plans.getLast().plan().columns()).hasSize(3);
+    }
+}
