@@ -59,6 +59,29 @@ public final class TableFixEdits {
             """.formatted(name, name.replace('_', ' '), title);
     }
 
+    /// A loader that reads a file by its name.
+    public static String newLoader(String name) {
+        String title = Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('_', ' ');
+        return """
+            ---
+            format: 2
+            fix: %s
+            kind: loader
+            version: 0.1.0
+            reads: read %s of {name}
+            parameters:
+              name: {type: text, about: "What the file is called, without its ending."}
+            ---
+            # %s
+
+            Says in one sentence what it reads.
+
+            ```yaml
+            - read: {file: "{data}/{name}.csv"}
+            ```
+            """.formatted(name, name.replace('_', ' '), title);
+    }
+
     public static String setTitle(TableFixPage page, String title) {
         return FrontEdits.setTitle(page.source(), title);
     }
@@ -106,7 +129,7 @@ public final class TableFixEdits {
                 page.title(),
                 page.prose(),
                 Map.of(),
-                page.lines(),
+                page.allLines(),
                 List.of(),
                 "",
                 List.of());

@@ -8,6 +8,7 @@ import fixshelf.type.Column;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 
 /// A table fix as its page says it: lines over a table, with parameters, documentation and cases. A loader is one that
 /// has no table given: its first line reads.
@@ -66,6 +67,11 @@ public record TableFixPage(
 
     public boolean isLoader() {
         return read.isPresent();
+    }
+
+    /// The lines as they stand on the page: the first of a loader reads.
+    public List<JobPage.PlacedLine> allLines() {
+        return Stream.concat(read.stream(), lines.stream()).toList();
     }
 
     /// What it is, for people.

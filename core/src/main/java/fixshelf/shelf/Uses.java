@@ -9,7 +9,6 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
-import java.util.stream.Stream;
 
 /// Where the things of a shelf are used: called in code, called by lines, or named as tables.
 final class Uses {
@@ -38,7 +37,7 @@ final class Uses {
                         && uses.call.matcher(f.bodyText()).find())
                 .forEach(f -> users.add(f.name()));
         tables.stream()
-                .filter(t -> !t.name().equalsIgnoreCase(name) && lines(t).anyMatch(l -> uses.isIn(l.line())))
+                .filter(t -> !t.name().equalsIgnoreCase(name) && t.allLines().stream().anyMatch(l -> uses.isIn(l.line())))
                 .forEach(t -> users.add(t.name()));
         datasets.stream()
                 .filter(d ->
@@ -48,10 +47,6 @@ final class Uses {
                 .filter(j -> j.lines().stream().anyMatch(l -> uses.isIn(l.line())))
                 .forEach(j -> users.add(j.name()));
         return users;
-    }
-
-    private static Stream<JobPage.PlacedLine> lines(TableFixPage page) {
-        return Stream.concat(page.read().stream(), page.lines().stream());
     }
 
     private boolean isIn(Line line) {

@@ -167,11 +167,19 @@ public final class TableTrial {
     /// @param whole the effects of the lines of each job
     public static List<LineEffect> effects(List<PlannedJob> plans, List<List<LineEffect>> whole) {
         List<LineEffect> effects = new ArrayList<>();
+        // The first line of a loader reads, and is counted.
+        int first = plans.getFirst().plan().steps().size() == 1
+                        && plans.getLast().plan().steps().getLast().line().call().startsWith("lines of ")
+                ? 1
+                : 0;
+        if (first > 0) {
+            effects.add(whole.getFirst().getLast());
+        }
         for (int line = 1; line < plans.size(); line++) {
             LineEffect before = whole.get(line - 1).getLast();
             LineEffect after = whole.get(line).getLast();
             effects.add(new LineEffect(
-                    line,
+                    line + first,
                     before.rowsAfter(),
                     after.rowsAfter(),
                     Math.max(0, before.rowsAfter() - after.rowsAfter()),

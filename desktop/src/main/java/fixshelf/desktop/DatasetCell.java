@@ -44,7 +44,9 @@ final class DatasetCell extends ListCell<DatasetPage> {
 
     private String what(DatasetPage page, Optional<DataModel.Seen> known) {
         String kind = page.options().form().map(ReadOptions.Form::word).orElse("delimited");
-        String name = kind.equals("delimited") ? "delimited text" : kind.equals("typed") ? "typed in" : kind;
+        String name = page.call().isPresent()
+                ? "by " + page.call().get().loader()
+                : kind.equals("delimited") ? "delimited text" : kind.equals("typed") ? "typed in" : kind;
         String size = known.map(s -> Ui.count(s.table().rows(), "row", "rows") + " · "
                         + Ui.count(s.table().columns().size(), "column", "columns"))
                 .orElseGet(() -> model.sizeOf(page.name()));

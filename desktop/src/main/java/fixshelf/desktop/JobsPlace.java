@@ -76,7 +76,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
                         .file());
             }
         });
-        lines = new LineEditor(this, card, this, 1);
+        lines = new LineEditor(this, card, this, () -> 1);
         add = new AddLine(this::offeredLines, lines::insert);
         buttons.getStyleClass().add("buttons");
         VBox left = new VBox(Ui.page(leftSheet()), buttons);

@@ -4,6 +4,7 @@ import fixshelf.plan.Line;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import java.util.Optional;
+import java.util.function.IntSupplier;
 import javafx.scene.Node;
 import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
@@ -23,11 +24,11 @@ final class LineEditor {
     private final Page page;
     private final JobCard card;
     private final JobCard.Listener listener;
-    private final int fixed;
+    private final IntSupplier fixed;
     private int chosen = 1;
 
     /// @param fixed how many lines at the beginning stay where they are, and cannot be taken out
-    LineEditor(Page page, JobCard card, JobCard.Listener listener, int fixed) {
+    LineEditor(Page page, JobCard card, JobCard.Listener listener, IntSupplier fixed) {
         this.page = page;
         this.card = card;
         this.listener = listener;
@@ -80,12 +81,12 @@ final class LineEditor {
         if (target >= 1 && target <= lines.get().lines().size()) {
             turnTo(target, event.isAltDown(), lines.get());
             event.consume();
-        } else if (code == KeyCode.R && !event.isShortcutDown() && chosen > fixed) {
+        } else if (code == KeyCode.R && !event.isShortcutDown() && chosen > fixed.getAsInt()) {
             Line line = lines.get().lines().get(chosen - 1).line();
             replace(chosen - 1, line.withRest(!line.rest()));
             event.consume();
         } else if (code == KeyCode.DELETE
-                && chosen > fixed
+                && chosen > fixed.getAsInt()
                 && lines.get().lines().size() > 1) {
             int index = chosen - 1;
             chosen = Math.max(1, chosen - 1);
@@ -99,7 +100,7 @@ final class LineEditor {
         if (!move) {
             listener.chosen(target);
             card.focus(target);
-        } else if (upper > fixed) {
+        } else if (upper > fixed.getAsInt()) {
             chosen = target;
             page.edit(JobEdits.exchangeWithNext(lines, upper - 1));
         }

@@ -46,6 +46,7 @@ final class NewLines {
             all.add(new Offered(words(called), fix.summary(), fixLine(fix, called, choices)));
         }
         shelf.tableFixes().stream()
+                .filter(t -> !t.isLoader())
                 .map(shelf::operation)
                 .forEach(o -> all.add(new Offered(words(o), o.about().purpose(), line(o, choices))));
         for (Operation operation : Operations.added()) {

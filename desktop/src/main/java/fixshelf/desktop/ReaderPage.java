@@ -84,8 +84,8 @@ final class ReaderPage {
                     Ui.wrapped(blank.about(), "soft"));
         }
         VBox lines = new VBox(6);
-        for (int i = 0; i < fix.lines().size(); i++) {
-            Line line = fix.lines().get(i).line();
+        for (int i = 0; i < fix.allLines().size(); i++) {
+            Line line = fix.allLines().get(i).line();
             lines.getChildren()
                     .add(Ui.wrapped((i + 1) + "  "
                             + Sentences.plain(line, workbench.shelf().callables())));

@@ -19,6 +19,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
 import javafx.application.Platform;
 import javafx.collections.FXCollections;
@@ -97,7 +98,8 @@ final class ShelfPlace implements Place {
                 .addAll(
                         change,
                         Ui.button(Command.of("New fix", "Shortcut+N", this::create)),
-                        Ui.button(Command.of("New table fix", "Shortcut+Shift+N", this::createTable)));
+                        Ui.button(Command.of("New table fix", "Shortcut+Shift+N", this::createTable)),
+                        Ui.button(Command.of("New loader", "Shortcut+Alt+N", this::createLoader)));
         catalogue.setPlaceholder(Ui.wrapped(
                 "No fix yet. A fix is one small function that cleans one kind of mess. Press Ctrl+N to write the first.",
                 "soft"));
@@ -129,10 +131,15 @@ final class ShelfPlace implements Place {
             all.add(new Entry.Heading(Character.toUpperCase(group.charAt(0)) + group.substring(1)));
             fixes.forEach(f -> all.add(new Entry.Fix(f)));
         });
-        List<TableFixPage> tables = workbench.shelf().tableFixes();
-        if (!tables.isEmpty()) {
-            all.add(new Entry.Heading("Tables"));
-            tables.stream().sorted(Comparator.comparing(TableFixPage::name)).forEach(t -> all.add(new Entry.Table(t)));
+        for (boolean loader : new boolean[] {false, true}) {
+            List<TableFixPage> tables = workbench.shelf().tableFixes().stream()
+                    .filter(t -> t.isLoader() == loader)
+                    .sorted(Comparator.comparing(TableFixPage::name))
+                    .toList();
+            if (!tables.isEmpty()) {
+                all.add(new Entry.Heading(loader ? "Loaders" : "Tables"));
+                tables.forEach(t -> all.add(new Entry.Table(t)));
+            }
         }
         Path keep = chosen;
         entries.setAll(all);
@@ -206,9 +213,16 @@ final class ShelfPlace implements Place {
     }
 
     private void createTable() {
-        Path file = workbench.freeFile("fixes/tables", "new_table_fix", ".fix.md");
+        create(workbench.freeFile("fixes/tables", "new_table_fix", ".fix.md"), TableFixEdits::newPage);
+    }
+
+    private void createLoader() {
+        create(workbench.freeFile("fixes/loaders", "new_loader", ".fix.md"), TableFixEdits::newLoader);
+    }
+
+    private void create(Path file, UnaryOperator<String> page) {
         String name = file.getFileName().toString().replace(".fix.md", "");
-        workbench.edit(file, TableFixEdits.newPage(name));
+        workbench.edit(file, page.apply(name));
         isWriting = false;
         chosen = file;
         fill();
@@ -240,12 +254,20 @@ final class ShelfPlace implements Place {
                         .when(() -> !isWriting && !isTable && whole.getScene() != null && !entries.isEmpty()),
                 Command.of("New fix", "Shortcut+N", this::create),
                 Command.of("New table fix", "Shortcut+Shift+N", this::createTable),
+                Command.of("New loader", "Shortcut+Alt+N", this::createLoader),
                 PromiseLines.keepBroken(workbench, () -> chosen)));
         writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));
         table.commands()
                 .forEach(c -> all.add(c.when(
                         () -> isTable && whole.getScene() != null && c.enabled().getAsBoolean())));
         return all;
+    }
+
+    private String count(boolean loaders, String one, String several) {
+        long count = workbench.shelf().tableFixes().stream()
+                .filter(t -> t.isLoader() == loaders)
+                .count();
+        return Ui.count((int) count, one, several);
     }
 
     @Override
@@ -256,7 +278,7 @@ final class ShelfPlace implements Place {
                         ? writing.status()
                         : "DuckDB, inside · "
                                 + Ui.count(workbench.shelf().fixes().size(), "fix", "fixes") + ", "
-                                + Ui.count(workbench.shelf().tableFixes().size(), "table fix", "table fixes");
+                                + count(false, "table fix", "table fixes") + ", " + count(true, "loader", "loaders");
     }
 
     @Override

@@ -29,8 +29,10 @@ final class TableCases {
         mark.setWrapText(true);
         String call = example.call().replaceFirst("^[^:]*:\\s*", "").replaceAll("^\\{|}$", "");
         VBox box = new VBox(4, mark);
-        if (!call.isBlank()) {
-            box.getChildren().add(Ui.wrapped("with " + call, "soft", "small"));
+        String with = (call.isBlank() ? "" : "with " + call)
+                + (example.reads().isEmpty() ? "" : (call.isBlank() ? "" : ", ") + "reads " + example.reads());
+        if (!with.isBlank()) {
+            box.getChildren().add(Ui.wrapped(with, "soft", "small"));
         }
         box.getChildren().add(pair(example));
         return box;
@@ -38,7 +40,10 @@ final class TableCases {
 
     /// What goes in beside what comes out, or the words of the problem that it ends in.
     static Region pair(TableExample example) {
-        HBox tables = Ui.row("state", table(example.given()));
+        HBox tables = Ui.row("state");
+        if (example.reads().isEmpty()) {
+            tables.getChildren().add(table(example.given()));
+        }
         tables.setSpacing(18);
         example.others().forEach((name, table) -> tables.getChildren()
                 .add(new VBox(2, Ui.label(name, "mono", "small"), table(table))));

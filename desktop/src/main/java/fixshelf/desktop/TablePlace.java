@@ -51,7 +51,7 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
         this.changed = changed;
         this.card = new JobCard(workbench, this);
         words = new TableFixWords(workbench, this::page, this::edit);
-        lines = new LineEditor(this, card, this, 0);
+        lines = new LineEditor(this, card, this, this::fixed);
         add = new AddLine(this::offeredLines, lines::insert);
         text.getStyleClass().add("mono");
         text.setAccessibleText("The page as text");
@@ -107,6 +107,11 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
         return page().map(TableFixEdits::asLines);
     }
 
+    /// How many lines stand before those over a table: the one of a loader that reads.
+    private int fixed() {
+        return page().filter(TableFixPage::isLoader).isPresent() ? 1 : 0;
+    }
+
     private Optional<TableFixPage> page() {
         return file == null ? Optional.empty() : workbench.table(file);
     }
@@ -138,7 +143,7 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
         }
         filling = false;
         long used = workbench.shelf().usersOf(page.name()).size();
-        about.setText("a table fix · " + page.version()
+        about.setText("a " + page.what() + " · " + page.version()
                 + (workbench.isDraft(page.file()) ? ", being written" : "")
                 + (used == 0 ? "" : " · used in " + used));
         words.fill(page);
@@ -231,7 +236,7 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
         lines.choose(line);
         page().ifPresent(p -> card.show(
                 TableFixEdits.asLines(p), lines.chosen(), trying.trial().map(t -> seen(t))));
-        trying.showAfter(line);
+        trying.showAfter(line - fixed());
     }
 
     @Override
@@ -251,7 +256,11 @@ final class TablePlace implements JobCard.Listener, LineEditor.Page {
                 .filter(b -> b.kind() == ColumnKinds.COLUMN || b.kind() == ColumnKinds.COLUMNS)
                 .forEach(b -> all.add(new Column("{" + b.name() + "}", Type.TEXT))));
         trying.trial().ifPresent(t -> {
-            int at = Math.min(line - 1, t.looks().size() - 1);
+            int at = Math.min(line - 1 - fixed(), t.looks().size() - 1);
+            if (fixed() > 0) {
+                all.addAll(TableTryPage.columnsOf(t, Math.max(0, at)));
+                return;
+            }
             List<String> callers =
                     t.looks().getFirst().columnsAt(1).stream().map(Column::name).toList();
             if (at > 0) {
