@@ -52,6 +52,11 @@ final class CheckCommand extends ShelfOption {
                 reports.add(ChecksReport.of(shelf, planned.get(), JobChecks.of(planned.get()), List.of()));
             }
         }
+        long jobs = reports.size();
+        shelf.datasets().stream()
+                .filter(d -> !d.counts().isEmpty())
+                .forEach(d -> reports.add(ChecksReport.ofCounts(shelf, d)));
+        long datasets = reports.size() - jobs;
         if (junit != null) {
             Outcome<Path> written = ChecksReport.write(junit, reports);
             if (!written.isPresent()) {
@@ -67,9 +72,12 @@ final class CheckCommand extends ShelfOption {
             reports.forEach(r -> r.print(out()));
             out().println(
                             reports.isEmpty()
-                                    ? "No line makes sure of anything."
-                                    : (reports.size() == 1 ? "1 job was" : reports.size() + " jobs were")
-                                            + " looked at.");
+                                    ? "No line makes sure of anything, and no dataset keeps counts."
+                                    : (jobs == 1 ? "1 job" : jobs + " jobs")
+                                            + (datasets == 0
+                                                    ? ""
+                                                    : " and " + (datasets == 1 ? "1 dataset" : datasets + " datasets"))
+                                            + (reports.size() == 1 ? " was" : " were") + " looked at.");
         }
         return reports.stream().allMatch(ChecksReport::holds) ? Output.FINE : Output.PROBLEMS;
     }

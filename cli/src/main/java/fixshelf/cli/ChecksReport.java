@@ -6,7 +6,11 @@ import fixshelf.plan.Sentences;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.profile.CountsChecked;
+import fixshelf.profile.DataLook;
+import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.work.Datasets;
 import fixshelf.work.JobChecks;
 import fixshelf.work.PlannedJob;
 import java.io.IOException;
@@ -17,7 +21,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
-/// What the lines of a job make sure of, and whether it holds.
+/// What the lines of a job make sure of, or the counts that a dataset keeps, and whether it holds.
 ///
 /// @param tests each check, and the problem of a run that stopped for another reason
 record ChecksReport(String job, List<JUnitXml.Test> tests, List<JobChecks.Check> checks) {
@@ -51,6 +55,29 @@ record ChecksReport(String job, List<JUnitXml.Test> tests, List<JobChecks.Check>
                 List.of());
     }
 
+    /// A dataset that keeps counts, held against them.
+    static ChecksReport ofCounts(Shelf shelf, DatasetPage page) {
+        Outcome<List<String>> differences = Datasets.open(shelf, page.name())
+                .then(file -> DataLook.open(file, Long.MAX_VALUE))
+                .then(data -> {
+                    try (data) {
+                        return CountsChecked.differences(data, page);
+                    }
+                });
+        if (!differences.isPresent()) {
+            return unplanned(page.name(), differences.problems());
+        }
+        String failure =
+                String.join("; ", differences.get().stream().limit(MOST_NAMED).toList())
+                        + (differences.get().size() > MOST_NAMED
+                                ? "; and " + (differences.get().size() - MOST_NAMED) + " more"
+                                : "");
+        return new ChecksReport(
+                page.name(), List.of(new JUnitXml.Test(page.name(), "counts that its page keeps", failure)), List.of());
+    }
+
+    private static final int MOST_NAMED = 10;
+
     private static String words(JobChecks.Check check) {
         return String.format("%,d %s it", check.broken(), check.broken() == 1 ? "row breaks" : "rows break");
     }
@@ -75,6 +102,13 @@ record ChecksReport(String job, List<JUnitXml.Test> tests, List<JobChecks.Check>
     }
 
     void json(ArrayNode all) {
+        if (checks.isEmpty()) {
+            tests.forEach(t -> all.addObject()
+                    .put("of", job)
+                    .put("check", t.name())
+                    .put("detail", t.failure())
+                    .put("holds", t.failure().isEmpty()));
+        }
         checks.forEach(c -> all.addObject()
                 .put("job", job)
                 .put("line", c.line())

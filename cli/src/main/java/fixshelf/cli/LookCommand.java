@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.profile.ColumnLook;
+import fixshelf.profile.CountsChecked;
 import fixshelf.profile.DataLook;
 import fixshelf.profile.EarlierLook;
 import fixshelf.profile.Finding;
@@ -116,17 +117,28 @@ final class LookCommand extends ShelfOption {
         Map<Finding, List<Remedy>> remedies = noRemedies
                 ? Map.of()
                 : new Remedies(data, shelf).of(table.get()).value().orElse(Map.of());
+        // What a page keeps is of all rows.
+        List<String> other = shelf.dataset(what)
+                .filter(_ -> data.isWhole())
+                .map(p -> CountsChecked.differences(data, p).value().orElse(List.of()))
+                .orElse(List.of());
         if (json) {
             ObjectNode node = json(table.get(), remedies, bad);
             data.notes().forEach(node.putArray("notes")::add);
+            other.forEach(node.putArray("other_than_kept")::add);
             Output.json(out(), node);
         } else {
             print(table.get(), remedies);
             data.notes().forEach(out()::println);
+            if (!other.isEmpty()) {
+                out().println();
+                out().println("Other than the counts that its page keeps:");
+                other.forEach(o -> out().println("  " + o));
+            }
             earlier.ifPresent(e -> printDifferences(e, table.get()));
             Output.problems(out(), err(), bad, false);
         }
-        return bad.isEmpty() ? Output.FINE : Output.PROBLEMS;
+        return bad.isEmpty() && other.isEmpty() ? Output.FINE : Output.PROBLEMS;
     }
 
     private int since(Optional<EarlierLook> earlier, TableLook table) {

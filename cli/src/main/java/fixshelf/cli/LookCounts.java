@@ -6,7 +6,10 @@ import fixshelf.problem.Outcome;
 import fixshelf.profile.CountSpec;
 import fixshelf.profile.CountTable;
 import fixshelf.profile.Counts;
+import fixshelf.profile.CountsChecked;
 import fixshelf.profile.DataLook;
+import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.KeptCounts;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Column;
 import fixshelf.type.Visible;
@@ -66,6 +69,32 @@ final class LookCounts {
             description = "Other words for the values of a column, out of a dataset.")
     List<String> labels = List.of();
 
+    @Option(
+            names = "--keep",
+            description =
+                    "Keep the counts in the page of the dataset: each look at it, and check --data, then tell what is other.")
+    boolean keep;
+
+    /// Keeps the counts, and says so.
+    private int keep(LookCommand command, Shelf shelf, DataLook data, List<Integer> places) {
+        Optional<DatasetPage> page = shelf.dataset(command.what);
+        if (page.isEmpty() || !data.isWhole()) {
+            throw new ParameterException(
+                    command.spec.commandLine(),
+                    "--keep is about all rows of a dataset of the shelf; a file has no page.");
+        }
+        List<String> names =
+                places.stream().map(i -> data.file().columns().get(i).name()).toList();
+        Outcome<Shelf> kept = CountsChecked.of(data, names).then(counts -> KeptCounts.write(shelf, page.get(), counts));
+        if (!kept.isPresent()) {
+            return Output.problems(command.out(), command.err(), kept.problems(), command.json);
+        }
+        if (!command.json) {
+            command.out().println("Kept in " + page.get().source().name() + ".");
+        }
+        return Output.FINE;
+    }
+
     int print(LookCommand command, Shelf shelf, DataLook data) {
         List<Column> known = data.file().columns();
         List<Integer> places = new ArrayList<>();
@@ -98,7 +127,7 @@ final class LookCounts {
         } else {
             print(command, data, table.get());
         }
-        return Output.FINE;
+        return keep ? keep(command, shelf, data, places) : Output.FINE;
     }
 
     private static Optional<Integer> place(List<Column> columns, String name) {

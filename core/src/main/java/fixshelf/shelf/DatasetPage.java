@@ -14,6 +14,7 @@ import java.util.Optional;
 ///
 /// @param options what is read; nothing where a loader is called
 /// @param call what is called instead
+/// @param counts what it is held against whenever it is looked at
 public record DatasetPage(
         Path file,
         SourceText source,
@@ -21,6 +22,7 @@ public record DatasetPage(
         String about,
         ReadOptions options,
         Optional<Call> call,
+        List<KeptCounts> counts,
         List<Problem> problems) {
 
     /// A call of a loader, or one for each row of a table.

@@ -57,7 +57,7 @@ public final class DatasetPages {
         if (!fields.has("load")) {
             return Optional.empty();
         }
-        fields.allow(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed"));
+        fields.allow(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed", "counts"));
         Map<String, Written> arguments =
                 fields.written("with").orElse(new Written.Fields(Map.of())) instanceof Written.Fields(var given)
                         ? given
@@ -109,7 +109,7 @@ public final class DatasetPages {
         Optional<DatasetPage.Call> call = fields.flatMap(DatasetPages::call);
         fields.filter(_ -> call.isEmpty()).ifPresent(f -> {
             Set<String> known = new HashSet<>(ReadFields.NAMES);
-            known.addAll(Set.of("dataset", "about"));
+            known.addAll(Set.of("dataset", "about", "counts"));
             f.allow(known);
         });
         String name = fields.flatMap(f -> f.text("dataset")).orElse(fallback);
@@ -123,6 +123,7 @@ public final class DatasetPages {
                         .map(f -> ReadFields.read(f, nullWords))
                         .orElse(ReadOptions.of("")),
                 call,
+                fields.map(f -> f.each("counts", KeptCounts::read)).orElse(List.of()),
                 List.copyOf(problems));
     }
 }

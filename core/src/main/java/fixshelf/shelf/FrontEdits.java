@@ -31,6 +31,16 @@ final class FrontEdits {
         return splice(text, front, changed.map(l -> l + "\n").collect(Collectors.joining()));
     }
 
+    /// A page that is all fields, with one of them set; `value` is YAML.
+    static String setTopField(String text, String field, String value) {
+        List<String> lines = text.lines().toList();
+        boolean known = lines.stream().anyMatch(l -> l.startsWith(field + ":"));
+        String entry = field + ":" + (value.startsWith("\n") ? "" : " ") + value;
+        Stream<String> changed =
+                known ? replaced(lines, field, entry) : Stream.concat(lines.stream(), Stream.of(entry));
+        return changed.map(l -> l + "\n").collect(Collectors.joining());
+    }
+
     private static Stream<String> replaced(List<String> lines, String field, String entry) {
         int at = 0;
         while (!lines.get(at).startsWith(field + ":")) {

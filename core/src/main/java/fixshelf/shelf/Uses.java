@@ -37,7 +37,8 @@ final class Uses {
                         && uses.call.matcher(f.bodyText()).find())
                 .forEach(f -> users.add(f.name()));
         tables.stream()
-                .filter(t -> !t.name().equalsIgnoreCase(name) && t.allLines().stream().anyMatch(l -> uses.isIn(l.line())))
+                .filter(t -> !t.name().equalsIgnoreCase(name)
+                        && t.allLines().stream().anyMatch(l -> uses.isIn(l.line())))
                 .forEach(t -> users.add(t.name()));
         datasets.stream()
                 .filter(d ->

@@ -165,14 +165,11 @@ public final class TableTrial {
     /// What each line did, out of what the jobs of a trial did.
     ///
     /// @param whole the effects of the lines of each job
-    public static List<LineEffect> effects(List<PlannedJob> plans, List<List<LineEffect>> whole) {
+    /// @param loads whether they are of a loader, whose first line reads, and is counted
+    public static List<LineEffect> effects(List<PlannedJob> plans, List<List<LineEffect>> whole, boolean loads) {
         List<LineEffect> effects = new ArrayList<>();
-        // The first line of a loader reads, and is counted.
-        int first = plans.getFirst().plan().steps().size() == 1
-                        && plans.getLast().plan().steps().getLast().line().call().startsWith("lines of ")
-                ? 1
-                : 0;
-        if (first > 0) {
+        int first = loads ? 1 : 0;
+        if (loads) {
             effects.add(whole.getFirst().getLast());
         }
         for (int line = 1; line < plans.size(); line++) {

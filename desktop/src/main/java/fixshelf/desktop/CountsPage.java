@@ -30,8 +30,10 @@ final class CountsPage {
 
     private final Consumer<CountSpec> ask;
     private final Runnable save;
+    private final Runnable keep;
     private final TextFlow sentence = new TextFlow();
     private final VBox tables = new VBox(8);
+    private final Label told = Ui.wrapped("", "soft");
     private final VBox view;
     private List<String> columns = List.of();
     private @Nullable CountSpec spec;
@@ -39,11 +41,14 @@ final class CountsPage {
 
     /// @param ask counts anew
     /// @param save writes the numbers into a file
-    CountsPage(Consumer<CountSpec> ask, Runnable save) {
+    /// @param keep keeps the counts in the page of the dataset
+    CountsPage(Consumer<CountSpec> ask, Runnable save, Runnable keep) {
         this.ask = ask;
         this.save = save;
+        this.keep = keep;
         sentence.getStyleClass().add("count-sentence");
-        view = new VBox(6, sentence, Ui.page(tables), buttons());
+        view = new VBox(6, sentence, Ui.page(tables), buttons(), told);
+        told.managedProperty().bind(told.textProperty().isNotEmpty());
         VBox.setVgrow(view.getChildren().get(1), javafx.scene.layout.Priority.ALWAYS);
         VBox.setVgrow(view, javafx.scene.layout.Priority.ALWAYS);
     }
@@ -54,7 +59,8 @@ final class CountsPage {
                 8,
                 Ui.button(Command.of("Copy as it stands", "Shortcut+Shift+C", () -> copy(true)), "strong"),
                 Ui.button(Command.of("Copy the numbers", "", () -> copy(false))),
-                Ui.button(Command.of("Save the numbers …", "", save)));
+                Ui.button(Command.of("Save the numbers …", "", save)),
+                Ui.button(Command.of("Keep as a check", "Shortcut+Shift+K", keep)));
         row.getStyleClass().add("count-buttons");
         return row;
     }
@@ -71,6 +77,7 @@ final class CountsPage {
     void show(List<String> names, int likely) {
         if (!names.equals(columns) || spec == null) {
             columns = names;
+            tell("", false);
             shown = null;
             tables.getChildren().clear();
             spec = names.isEmpty() ? null : CountSpec.of(List.of(likely));
@@ -88,8 +95,15 @@ final class CountsPage {
         change(CountSpec.of(places));
     }
 
+    /// Says what became of keeping the counts.
+    void tell(String words, boolean wrong) {
+        told.setText(words);
+        Ui.mark(told, "problem", wrong);
+    }
+
     private void change(CountSpec now) {
         spec = now;
+        tell("", false);
         fill();
         ask.accept(now);
     }
@@ -286,6 +300,11 @@ final class CountsPage {
             all.addAll(formatted ? table.shown(sheet) : table.numbers(sheet));
         }
         return all;
+    }
+
+    /// The columns that are counted, by their names.
+    List<String> counted() {
+        return Optional.ofNullable(shown).map(CountTable::names).orElse(List.of());
     }
 
     Optional<String> title() {

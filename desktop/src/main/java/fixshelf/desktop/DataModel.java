@@ -8,6 +8,7 @@ import fixshelf.profile.ColumnsCompared;
 import fixshelf.profile.CountSpec;
 import fixshelf.profile.CountTable;
 import fixshelf.profile.Counts;
+import fixshelf.profile.CountsChecked;
 import fixshelf.profile.DataLook;
 import fixshelf.profile.EarlierLook;
 import fixshelf.profile.Finding;
@@ -18,6 +19,7 @@ import fixshelf.profile.RowFilter;
 import fixshelf.profile.RowsCompared;
 import fixshelf.profile.SeenRow;
 import fixshelf.profile.TableLook;
+import fixshelf.shelf.KeptCounts;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
@@ -62,6 +64,7 @@ final class DataModel {
     /// @param problem what is wrong with rows that were left out
     /// @param leftOut how many these are
     /// @param notes what is worth saying of how it was read
+    /// @param other what is other than the counts that its page keeps
     record Seen(
             SourceFile file,
             TableLook table,
@@ -71,9 +74,10 @@ final class DataModel {
             Optional<Problem> problem,
             long leftOut,
             List<String> notes,
+            List<String> other,
             long millis) {
         int toLookAt() {
-            return table.all().size();
+            return table.all().size() + other.size();
         }
     }
 
@@ -211,12 +215,41 @@ final class DataModel {
                     problem,
                     look.careful().map(CarefulRows::badCount).orElse(0L),
                     look.notes(),
+                    shelf.dataset(dataset)
+                            .filter(_ -> table.whole())
+                            .flatMap(p -> CountsChecked.differences(look, p).value())
+                            .orElse(List.of()),
                     (System.nanoTime() - start) / 1_000_000);
             if (table.whole()) {
                 seen.put(key, now);
             }
             return now;
         });
+    }
+
+    /// Keeps counts of these columns in the page of a dataset, once all of its rows are there.
+    void keepCounts(Shelf shelf, String dataset, SourceFile file, List<String> columns, Consumer<Outcome<Shelf>> done) {
+        background.ask(
+                Request.now(LANE, "keeping counts of " + dataset),
+                () -> {
+                    DataLook now = data;
+                    if (now == null || !now.file().equals(file) || !now.isWhole()) {
+                        return Outcome.failed(Problem.about(
+                                Code.ARGUMENTS,
+                                dataset,
+                                "Not all rows of " + dataset + " are there yet.",
+                                "Wait until they are, then keep the counts."));
+                    }
+                    Outcome<Shelf> kept = CountsChecked.of(now, columns)
+                            .then(counts -> KeptCounts.write(
+                                    shelf, shelf.dataset(dataset).orElseThrow(), counts));
+                    if (kept.isPresent()) {
+                        seen.remove(key(dataset, file));
+                        staged = "";
+                    }
+                    return kept;
+                },
+                done);
     }
 
     private void whole(Shelf shelf, String dataset, Seen first, Consumer<Outcome<Seen>> done) {
@@ -251,6 +284,7 @@ final class DataModel {
                             found.problem(),
                             found.leftOut(),
                             found.notes(),
+                            found.other(),
                             found.millis());
                     // What was stopped is tried again the next time.
                     if (tried.isPresent()) {

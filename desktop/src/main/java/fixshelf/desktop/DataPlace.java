@@ -86,7 +86,8 @@ final class DataPlace implements Place, ComparePage.Asking {
         this.counts = new CountsPage(
                 spec -> seen.ifPresent(
                         s -> model.counts(s.file(), spec, found -> counts().showTable(found, basedOn()))),
-                this::saveCounts);
+                this::saveCounts,
+                this::keepCounts);
         list.getStyleClass().add("catalogue");
         list.setAccessibleText("Datasets");
         list.setId("datasets");
@@ -361,6 +362,33 @@ final class DataPlace implements Place, ComparePage.Asking {
         });
     }
 
+    /// Each look at the dataset then tells what is other than these counts.
+    void keepCounts() {
+        Optional<DatasetPage> page = chosen();
+        List<String> columns = counts.counted();
+        if (page.isEmpty() || seen.isEmpty() || columns.isEmpty()) {
+            return;
+        }
+        String name = page.get().name();
+        model.keepCounts(workbench.shelf(), name, seen.get().file(), columns, kept -> {
+            if (kept.isPresent()) {
+                workbench.take(kept.get().dataset(name).orElseThrow());
+                look(name);
+            }
+            counts.tell(
+                    kept.isPresent()
+                            ? "Kept in " + page.get().source().name()
+                                    + ": each look at the dataset, and check --data, tell what is other."
+                            : kept.problems().getFirst().sentence(),
+                    !kept.isPresent());
+        });
+    }
+
+    private Command keepCountsCommand() {
+        return Command.of("Keep the counts as a check of the dataset", "Shortcut+Shift+K", this::keepCounts)
+                .when(() -> view == View.COUNTS);
+    }
+
     private void saveCounts() {
         counts.title().ifPresent(title -> {
             FileChooser chooser = new FileChooser();
@@ -425,6 +453,7 @@ final class DataPlace implements Place, ComparePage.Asking {
                 Command.of("Look at the rows", "", () -> turn(View.ROWS)),
                 Command.of("Count", "", () -> turn(View.COUNTS)),
                 copyCounts(),
+                keepCountsCommand(),
                 Command.of("Choose the first remedy of everything", "Shortcut+Shift+A", this::chooseRemedies),
                 newJob("New job on the dataset"),
                 bringIn(),

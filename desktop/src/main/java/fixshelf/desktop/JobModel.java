@@ -249,11 +249,11 @@ final class JobModel {
             Consumer<Outcome<Trial>> done) {
         background.ask(
                 new Request(LANE, "trying " + page.name(), 30),
-                () -> TableTrial.plans(shelf, page, on, arguments).then(this::tried),
+                () -> TableTrial.plans(shelf, page, on, arguments).then(plans -> tried(plans, page.isLoader())),
                 done);
     }
 
-    private Outcome<Trial> tried(List<PlannedJob> plans) {
+    private Outcome<Trial> tried(List<PlannedJob> plans, boolean loads) {
         List<Look> looks = new ArrayList<>();
         List<List<LineEffect>> effects = new ArrayList<>();
         for (PlannedJob planned : plans) {
@@ -267,7 +267,7 @@ final class JobModel {
             looks.add(new Look(
                     planned, looked.get(), List.of(), List.of(), List.of(), current.rows(), current.staged(), 0));
         }
-        return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects)));
+        return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects, loads)));
     }
 
     /// A case of the first rows of a dataset, and of what a table fix makes of them.

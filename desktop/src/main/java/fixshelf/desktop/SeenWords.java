@@ -35,6 +35,12 @@ final class SeenWords {
         if (seen.notes().size() > NOTES) {
             parts.add("and " + (seen.notes().size() - NOTES) + " more such notes");
         }
+        if (!seen.other().isEmpty()) {
+            int more = seen.other().size() - 2;
+            parts.add("other than the counts that its page keeps: "
+                    + String.join("; ", seen.other().stream().limit(2).toList())
+                    + (more > 0 ? "; and " + more + " more" : ""));
+        }
         seen.since().ifPresent(s -> parts.add(since(s)));
         return String.join(" · ", parts);
     }

@@ -107,12 +107,13 @@ final class Shots {
                     run.run();
                 }
             });
-            frame().enter(frame().jobsPlace());
-            frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml"));
+            frame().enter(frame().shelfPlace());
+            frame().shelfPlace().show("menders_of");
+            frame().shelfPlace().write();
         });
         settle();
-        onScreen(() -> frame().jobsPlace().choose(2, Preview.View.CHANGED));
-        save("jobs-dark-sheet");
+        onScreen(() -> frame().shelfPlace().table().chosen(3));
+        save("loader");
     }
 
     /// A job with a line chosen, and one of its reports shown.

@@ -286,11 +286,10 @@ final class TableTryPage {
         int loads = page.get().filter(TableFixPage::isLoader).isPresent() ? 1 : 0;
         Set<Integer> offered = new TreeSet<>(List.of(0, at, Math.min(chosen, last), last));
         for (int lines : offered) {
-            ToggleButton toggle =
-                    new ToggleButton(
-                            lines == 0
-                                    ? loads > 0 ? "As read" : "Before"
-                                    : lines == last ? "At the end" : "After line " + (lines + loads));
+            ToggleButton toggle = new ToggleButton(
+                    lines == 0
+                            ? loads > 0 ? "As read" : "Before"
+                            : lines == last ? "At the end" : "After line " + (lines + loads));
             toggle.getStyleClass().setAll("toggle");
             toggle.setToggleGroup(sights);
             toggle.setSelected(lines == at);

@@ -15,6 +15,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.plan.ReadOptions;
+import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.FixPages;
@@ -233,6 +234,11 @@ final class Workbench implements AutoCloseable {
         } else if (!job(file).map(j -> j.source().text().equals(text)).orElse(false)) {
             shelf.set(shelf().with(JobPages.read(file, source)));
         }
+    }
+
+    /// A page of a dataset that was written.
+    void take(DatasetPage page) {
+        shelf.set(shelf().with(page));
     }
 
     /// Keeps a file as a dataset of the shelf, under a name that is free; gives its name.

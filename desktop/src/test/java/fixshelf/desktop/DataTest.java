@@ -103,6 +103,11 @@ class DataTest extends WindowTest {
         assertThat(saved).content().startsWith("outcome,").doesNotContain("%");
         on(() -> frame.dataPlace().saveCounts(folder.resolve("data/menders.csv")));
         assertThat(folder.resolve("data/menders.csv")).content().startsWith("mender,");
+        // Kept in the page of the dataset, they are what each look is held against.
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.K);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.startsWith("Kept in datasets/visits_alder_quay.yaml"));
+        assertThat(folder.resolve("datasets/visits_alder_quay.yaml")).content().contains("  - of: [outcome, village]");
         on(() -> {
             frame.dataPlace().turn(DataPlace.View.COMPARE);
             frame.dataPlace().comparePage().with("visits_thornmere");

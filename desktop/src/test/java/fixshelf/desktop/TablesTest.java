@@ -58,6 +58,33 @@ class TablesTest extends WindowTest {
     }
 
     @Test
+    void aLoaderIsWrittenTriedAndKept() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
+        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.N);
+        settle();
+        Path page = folder.resolve("fixes/loaders/new_loader.fix.md");
+        assertThat(labels()).contains("Lines").anyMatch(l -> l.contains("new_loader needs name."));
+        focus("name");
+        robot.write("menders");
+        robot.push(KeyCode.ENTER);
+        settle();
+        // Its first line reads, and stays first; another goes over what it read.
+        assertThat(labels()).contains("11 rows");
+        focus("Add a line");
+        robot.write("keep only the first");
+        settle();
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(text(page)).contains("- read: {file: \"{data}/{name}.csv\"}\n- first_rows: \"1\"\n");
+        robot.push(KeyCode.CONTROL, KeyCode.K);
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.S);
+        settle();
+        assertThat(page).content().contains("### Rows of your own arguments").contains("'Ottoline Fenn'");
+        assertThat(labels()).contains("● Rows of your own arguments");
+    }
+
+    @Test
     void aTableFixIsWrittenTriedAndKept() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
         robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
