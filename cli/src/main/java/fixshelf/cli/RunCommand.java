@@ -60,6 +60,7 @@ final class RunCommand extends JobOption {
             Effects.json(node, report.effects());
             report.files().forEach(f -> node.withArray("files").add(f.toString()));
             report.tables().forEach(t -> node.withArray("tables").add(t));
+            report.notes().forEach(n -> node.withArray("notes").add(n));
             report.careful().ifPresent(c -> {
                 node.put("rows_left_out", c.badCount());
                 c.notes().forEach(node.putArray("notes")::add);
@@ -77,6 +78,7 @@ final class RunCommand extends JobOption {
         report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows(f))
                 + (report.rows(f) == 1 ? " row" : " rows")));
         report.tables().forEach(t -> out().println("  →  " + t));
+        report.notes().forEach(n -> out().println("     " + n));
         if (report.files().isEmpty() && report.tables().isEmpty()) {
             out().println("The job names no output; nothing was written.");
         }

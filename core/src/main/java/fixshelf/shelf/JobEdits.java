@@ -152,8 +152,9 @@ public final class JobEdits {
                     .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line())
                             + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}\n")
                     .orElse("");
-            // What says which table it is stays, as long as the place is the same.
+            // What says which table or sheet it is stays, as long as the place is the same.
             if (page.outputs().get(index).path().equals(output.path())) {
+                replace += sheetFields(page.outputs().get(index).sheet(), indent);
                 replace += page.outputs()
                         .get(index)
                         .table()
@@ -208,6 +209,30 @@ public final class JobEdits {
                 page,
                 entrySpan(page, old.span()),
                 indent + "- write: " + YamlText.scalar(old.path()) + "\n" + of + tableFields(next, indent));
+    }
+
+    private static String sheetFields(JobPage.InSheet sheet, String indent) {
+        return (sheet.name().isEmpty() ? "" : indent + "  sheet: " + YamlText.scalar(sheet.name()) + "\n")
+                + (sheet.asText() ? indent + "  cannot_hold: text\n" : "");
+    }
+
+    /// The text with the rows of an output in another sheet of its workbook.
+    public static String setSheet(JobPage page, int index, JobPage.InSheet sheet) {
+        JobPage.Output old = page.outputs().get(index);
+        List<Output> outputs = new ArrayList<>(page.outputs());
+        outputs.set(index, new Output(old.path(), old.replace(), old.span(), old.of(), old.table(), sheet));
+        JobPage changed = new JobPage(
+                page.file(),
+                page.source(),
+                page.name(),
+                page.title(),
+                page.about(),
+                page.parameters(),
+                page.lines(),
+                outputs,
+                page.result(),
+                page.problems());
+        return setOutput(changed, index, outputs.get(index));
     }
 
     /// The text with another result: the name or number of a line; empty for the last line.

@@ -39,10 +39,21 @@ public record JobPage(
     /// @param replace whether a file that is there already may be replaced
     /// @param of what is written, where it is not the result of the job: the table of a line, or a report of it
     /// @param table the table of a database that is written, where it is one
-    public record Output(String path, boolean replace, Span span, Optional<OfReport> of, Optional<ToTable> table) {
+    /// @param sheet the sheet of a workbook that is written, where it is one
+    public record Output(
+            String path, boolean replace, Span span, Optional<OfReport> of, Optional<ToTable> table, InSheet sheet) {
         public Output(String path, boolean replace, Span span) {
-            this(path, replace, span, Optional.empty(), Optional.empty());
+            this(path, replace, span, Optional.empty(), Optional.empty(), InSheet.USUAL);
         }
+    }
+
+    /// How rows stand in a workbook.
+    ///
+    /// @param name of the sheet; empty for the name of the file
+    /// @param asText whether numbers and days that a workbook cannot hold are written as texts,
+    /// instead of stopping the run
+    public record InSheet(String name, boolean asText) {
+        public static final InSheet USUAL = new InSheet("", false);
     }
 
     /// A table of a database that takes the rows.

@@ -19,6 +19,7 @@ import java.nio.file.Path;
 import java.util.stream.Stream;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -127,13 +128,53 @@ public final class JobPages {
     }
 
     private Optional<Output> output(Yaml.Fields fields) {
-        fields.allow(Set.of("write", "replace", "of", "table", "mode", "user", "password_from"));
+        fields.allow(
+                Set.of("write", "replace", "of", "table", "mode", "user", "password_from", "sheet", "cannot_hold"));
         String path = fields.required("write", "Name a file: `write: out/clean.parquet`.");
         Optional<JobPage.OfReport> of = fields.fields("of").map(f -> {
             f.allow(Set.of("line", "report"));
             return new JobPage.OfReport(f.required("line", "Write the line's name or number."), f.text("report", ""));
         });
-        return Optional.of(new Output(path, fields.flag("replace", false), fields.span(), of, table(fields)));
+        return Optional.of(
+                new Output(path, fields.flag("replace", false), fields.span(), of, table(fields), sheet(fields, path)));
+    }
+
+    /// The sheet of a workbook.
+    private static JobPage.InSheet sheet(Yaml.Fields fields, String path) {
+        boolean workbook = path.toLowerCase(Locale.ROOT).endsWith(".xlsx");
+        Stream.of("sheet", "cannot_hold")
+                .filter(n -> fields.has(n) && !workbook)
+                .forEach(n -> fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfField(n),
+                        "Only a workbook has " + n + ".",
+                        "Write to a file that ends in .xlsx."));
+        String name = fields.text("sheet", "");
+        if (!name.isEmpty() && !isSheetName(name)) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("sheet"),
+                    "A sheet cannot be called so: " + name + ".",
+                    "Take at most 31 characters, none of [ ] : * ? / \\, and no ' at an end.");
+        }
+        String cannot = fields.text("cannot_hold", "stop");
+        if (!Set.of("stop", "text").contains(cannot)) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("cannot_hold"),
+                    "cannot_hold is stop or text.",
+                    "Write one of them.");
+        }
+        return new JobPage.InSheet(name, cannot.equals("text"));
+    }
+
+    /// Whether a sheet can be called so.
+    public static boolean isSheetName(String name) {
+        return !name.isBlank()
+                && name.length() <= 31
+                && name.chars().noneMatch(c -> "[]:*?/\\".indexOf(c) >= 0 || c < ' ')
+                && !name.startsWith("'")
+                && !name.endsWith("'");
     }
 
     /// The table of a database, where one is named.

@@ -41,12 +41,14 @@ public final class JobRun {
     /// @param files the outputs that are in place now
     /// @param tables the tables of servers that hold the rows now, in words
     /// @param reports how many rows stand in those that take a report of a line
+    /// @param notes what else is to be told of the outputs
     public record Report(
             List<LineEffect> effects,
             int resultLine,
             List<Path> files,
             List<String> tables,
             Map<Path, Long> reports,
+            List<String> notes,
             Optional<CarefulRows> careful,
             long millis) {
         public long rows() {
@@ -114,6 +116,7 @@ public final class JobRun {
                             .map(p -> p.target().shown())
                             .toList(),
                     run.reportRows,
+                    run.pending.stream().flatMap(p -> p.notes().stream()).toList(),
                     loaded.careful(),
                     millis));
         } catch (ProblemException e) {

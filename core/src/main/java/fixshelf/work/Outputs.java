@@ -32,7 +32,14 @@ final class Outputs {
     /// A target, and the file beside it that is written first.
     ///
     /// @param table the table of a server, which nobody sees changed before all is written
-    record Pending(PlannedJob.Target target, Path part, Optional<DatabaseTable> table) {
+    /// @param book the workbook that is being written, which several outputs may share
+    /// @param notes what is to be told of it, once it is written
+    record Pending(
+            PlannedJob.Target target,
+            Path part,
+            Optional<DatabaseTable> table,
+            Optional<WorkbookFile> book,
+            List<String> notes) {
         /// All files that a session writes for it.
         List<Path> files() {
             return List.of(part, scratch());
@@ -53,6 +60,8 @@ final class Outputs {
             boolean again = !seen.add(
                     target.table().map(t -> t.table().toLowerCase(Locale.ROOT)).orElse("")
                             + '\n'
+                            + target.sheetName().toLowerCase(Locale.ROOT)
+                            + '\n'
                             + file.toAbsolutePath().normalize());
             if (again) {
                 problems.add(Problem.about(
@@ -69,7 +78,7 @@ final class Outputs {
                         "There is a file " + file.getFileName() + " already.",
                         "Allow it to be replaced (replace: true), or write to another file."));
             } else {
-                prepare(target, pending, problems);
+                prepare(target, sheets(job, file), pending, problems);
             }
         }
         if (!problems.isEmpty()) {
@@ -79,21 +88,38 @@ final class Outputs {
         return Outcome.of(pending);
     }
 
-    private static void prepare(PlannedJob.Target target, List<Pending> pending, List<Problem> problems) {
+    /// The sheets of a workbook, in the order of the outputs.
+    private static List<String> sheets(PlannedJob job, Path file) {
+        return job.targets().stream()
+                .filter(t -> t.file().equals(file))
+                .map(PlannedJob.Target::sheetName)
+                .distinct()
+                .toList();
+    }
+
+    private static void prepare(
+            PlannedJob.Target target, List<String> sheets, List<Pending> pending, List<Problem> problems) {
         Path folder = target.file().toAbsolutePath().getParent();
         try {
             Files.createDirectories(folder);
-            removeLeftBehind(target.file(), folder);
-            Optional<Path> shared = pending.stream()
+            Optional<Pending> shared = pending.stream()
                     .filter(p -> p.target().file().equals(target.file()))
-                    .map(Pending::part)
                     .findFirst();
+            if (shared.isEmpty()) {
+                removeLeftBehind(target.file(), folder);
+            }
             Path part = shared.isPresent()
-                    ? shared.get()
+                    ? shared.get().part()
                     : Files.createTempFile(folder, "." + target.file().getFileName(), PART);
-            Files.deleteIfExists(part);
             try {
-                pending.add(new Pending(target, part, table(target, part)));
+                Optional<WorkbookFile> book = shared.flatMap(Pending::book);
+                if (book.isEmpty()) {
+                    Files.deleteIfExists(part);
+                    book = target.form() == OutputForm.WORKBOOK
+                            ? Optional.of(new WorkbookFile(part, sheets))
+                            : Optional.empty();
+                }
+                pending.add(new Pending(target, part, table(target, part), book, new ArrayList<>()));
             } catch (ProblemException e) {
                 Files.deleteIfExists(part);
                 throw e;
@@ -180,7 +206,21 @@ final class Outputs {
                     table.commit();
                 }
             }
-            case WORKBOOK -> new WorkbookOutput(session, file, fields, keys).write(output.part());
+            case WORKBOOK -> {
+                PlannedJob.Target target = output.target();
+                WorkbookOutput sheet = new WorkbookOutput(
+                        session, file, fields, keys, target.sheet().asText());
+                sheet.write(output.book().orElseThrow().sheet(target.sheetName()));
+                if (sheet.texts() > 0) {
+                    output.notes()
+                            .add(String.format(
+                                    "%,d %s in %s, as a workbook cannot hold %s.",
+                                    sheet.texts(),
+                                    sheet.texts() == 1 ? "value is a text" : "values are texts",
+                                    target.shown(),
+                                    sheet.texts() == 1 ? "it" : "them"));
+                }
+            }
             case JSON, JSON_LINES ->
                 new JsonOutput(session, file, fields, keys, form == OutputForm.JSON).write(output.part());
             case COMMAS, TABS, PARQUET -> session.run(copy(output, "SELECT " + Rows.named(fields) + " FROM " + from));
@@ -193,6 +233,9 @@ final class Outputs {
                 .filter(p -> p.target().form() != OutputForm.SERVER)
                 .toList();
         for (Pending output : inFiles) {
+            if (output.book().isPresent()) {
+                output.book().get().close();
+            }
             try (FileChannel channel = FileChannel.open(output.part(), StandardOpenOption.WRITE)) {
                 channel.force(true);
             }
@@ -210,6 +253,9 @@ final class Outputs {
         for (Pending output : pending) {
             output.table().ifPresent(DatabaseTable::close);
             try {
+                if (output.book().isPresent()) {
+                    output.book().get().close();
+                }
                 Files.deleteIfExists(output.part());
                 Files.deleteIfExists(output.scratch());
                 Files.deleteIfExists(output.part().resolveSibling(output.part().getFileName() + ".wal"));

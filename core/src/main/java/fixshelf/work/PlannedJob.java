@@ -62,13 +62,15 @@ public record PlannedJob(
     /// @param report what is written there, if not the result: a report of a line
     /// @param table the table that is written, where the file is a database; for a server, the file
     /// only stands for it
+    /// @param sheet how the rows stand in a workbook, where it is one
     public record Target(
             Path file,
             boolean replace,
             OutputForm form,
             Optional<Problem> objection,
             Optional<OfLine> report,
-            Optional<TableTarget> table) {
+            Optional<TableTarget> table,
+            JobPage.InSheet sheet) {
         Target(Path file, boolean replace) {
             this(
                     file,
@@ -76,23 +78,44 @@ public record PlannedJob(
                     OutputForm.of(file).orElse(OutputForm.COMMAS),
                     Optional.empty(),
                     Optional.empty(),
-                    Optional.empty());
+                    Optional.empty(),
+                    JobPage.InSheet.USUAL);
         }
 
         Target refused(Optional<Problem> why) {
-            return new Target(file, replace, form, why, report, table);
+            return new Target(file, replace, form, why, report, table, sheet);
         }
 
         Target of(Optional<OfLine> other) {
-            return new Target(file, replace, form, objection, other, table);
+            return new Target(file, replace, form, objection, other, table, sheet);
         }
 
         Target into(OutputForm other, TableTarget into) {
-            return new Target(file, replace, other, objection, report, Optional.of(into));
+            return new Target(file, replace, other, objection, report, Optional.of(into), sheet);
+        }
+
+        Target in(JobPage.InSheet now) {
+            return new Target(file, replace, form, objection, report, table, now);
+        }
+
+        /// The name of its sheet, where it is one of a workbook: as it is written, or that of the
+        /// file, as far as a sheet can be called so.
+        String sheetName() {
+            if (form != OutputForm.WORKBOOK) {
+                return "";
+            }
+            String base = file.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+            String plain = base.replaceAll("[\\[\\]:*?/\\\\']", "_");
+            return !sheet.name().isEmpty()
+                    ? sheet.name()
+                    : plain.isBlank() ? "rows" : plain.substring(0, Math.min(31, plain.length()));
         }
 
         /// As messages name it.
         String shown() {
+            if (!sheet.name().isEmpty()) {
+                return "sheet " + sheet.name() + " of " + file.getFileName();
+            }
             return table.map(t -> t.server().isPresent() ? t.shown() : t.shown() + " of " + file.getFileName())
                     .orElseGet(() -> String.valueOf(file.getFileName()));
         }
@@ -569,6 +592,7 @@ public record PlannedJob(
                                             ? target
                                             : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
                                 })
+                                .in(output.sheet())
                                 .of(report));
                         return more;
                     })));

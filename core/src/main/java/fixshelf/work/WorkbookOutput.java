@@ -8,12 +8,9 @@ import fixshelf.table.Field;
 import fixshelf.type.Type;
 import fixshelf.type.Visible;
 import fixshelf.type.WorkbookText;
-import java.io.BufferedOutputStream;
 import java.io.IOException;
-import java.io.OutputStream;
 import java.io.UncheckedIOException;
 import java.math.BigDecimal;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -21,11 +18,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.regex.Pattern;
-import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 
-/// Rows as a workbook of one sheet: texts stay texts, also `007`; numbers are numbers, days and moments are such; what
+/// Rows as a sheet of a workbook: texts stay texts, also `007`; numbers are numbers, days and moments are such; what
 /// is missing is an empty cell, and so is an empty text. What a workbook cannot hold is counted before anything is
 /// written, and stops the run: it would be cut, rounded or refused without a word.
 final class WorkbookOutput {
@@ -34,28 +30,38 @@ final class WorkbookOutput {
     private static final int MOST_LETTERS = 32_767;
     private static final int FLUSH = 1_000;
     private static final String DIGITS = "999999999999999";
+    private static final double MOST_EXACT = 999_999_999_999_999d;
+    private static final int MOST_DIGITS = 15;
+    private static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
     private static final String CANNOT_HOLD = "[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F\\x{FFFE}\\x{FFFF}]";
 
     private final DuckSession session;
     private final Path target;
     private final List<Field> fields;
     private final String query;
+    private final boolean asText;
+    private long texts;
 
     /// @param target the file as it will be called
     /// @param query gives the fields, called by their keys, in order
-    WorkbookOutput(DuckSession session, Path target, List<Field> fields, String query) {
+    /// @param asText whether numbers and days that it cannot hold are written as texts
+    WorkbookOutput(DuckSession session, Path target, List<Field> fields, String query, boolean asText) {
         this.session = session;
+        this.asText = asText;
         this.target = target;
         this.fields = fields;
         this.query = query;
     }
 
-    /// Writes the rows into a file.
-    void write(Path file) {
+    /// How many numbers and days became texts.
+    long texts() {
+        return texts;
+    }
+
+    /// Writes the rows into a sheet, which is finished then.
+    void write(Worksheet sheet) {
         wantRoom();
-        try (OutputStream out = new BufferedOutputStream(Files.newOutputStream(file), 1 << 16);
-                Workbook book = new Workbook(out, "Fix Shelf", "1.0")) {
-            Worksheet sheet = book.newWorksheet(sheetName());
+        try {
             for (int c = 0; c < fields.size(); c++) {
                 sheet.value(0, c, WorkbookText.write(fields.get(c).name()));
             }
@@ -69,6 +75,7 @@ final class WorkbookOutput {
                     flush(sheet);
                 }
             });
+            sheet.finish();
         } catch (IOException | UncheckedIOException e) {
             throw new ProblemException(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
@@ -86,7 +93,7 @@ final class WorkbookOutput {
         }
     }
 
-    private static void put(Worksheet sheet, int row, int column, @Nullable Object value) {
+    private void put(Worksheet sheet, int row, int column, @Nullable Object value) {
         switch (value) {
             case null -> {}
             case String text -> {
@@ -94,6 +101,14 @@ final class WorkbookOutput {
                     sheet.value(row, column, WorkbookText.write(text));
                 }
             }
+            case LocalDate day when asText && day.isBefore(FIRST_DAY) -> text(sheet, row, column, day.toString());
+            case LocalDateTime moment
+            when asText && moment.toLocalDate().isBefore(FIRST_DAY) ->
+                text(sheet, row, column, moment.format(JsonOutput.MOMENT));
+            case Long whole
+            when asText && Math.abs((double) whole) > MOST_EXACT -> text(sheet, row, column, whole.toString());
+            case BigDecimal exact
+            when asText && exact.precision() > MOST_DIGITS -> text(sheet, row, column, exact.toPlainString());
             case Boolean truth -> sheet.value(row, column, truth);
             case LocalDate day -> {
                 sheet.value(row, column, day);
@@ -108,11 +123,9 @@ final class WorkbookOutput {
         }
     }
 
-    /// The name of the file, as far as a sheet can be called so.
-    private String sheetName() {
-        String base = target.getFileName().toString().replaceFirst("\\.[^.]*$", "");
-        String plain = base.replaceAll("[\\[\\]:*?/\\\\']", "_");
-        return plain.isBlank() ? "rows" : plain.substring(0, Math.min(31, plain.length()));
+    private void text(Worksheet sheet, int row, int column, String written) {
+        sheet.value(row, column, written);
+        texts++;
     }
 
     private void wantRoom() {
@@ -140,6 +153,7 @@ final class WorkbookOutput {
                     counts.add("regexp_matches(" + key + ", " + DuckSession.text(CANNOT_HOLD) + ")");
                     words.add("texts with signs that it cannot hold in " + field.name());
                 }
+                case Type.Int _, Type.Decimal _, Type.Date _, Type.Timestamp _ when asText -> {}
                 case Type.Int _ -> {
                     counts.add(key + " > " + DIGITS + " OR " + key + " < -" + DIGITS);
                     words.add("numbers of more than 15 digits in " + field.name());
@@ -168,7 +182,8 @@ final class WorkbookOutput {
             for (int i = 0; i < found.size(); i++) {
                 long count = ((Number) Objects.requireNonNull(found.get(i))).longValue();
                 if (count > 0) {
-                    wrong.add(String.format("%,d %s", count, words.get(i)));
+                    String of = words.get(i);
+                    wrong.add(String.format("%,d %s", count, count == 1 ? of.replaceFirst("s\\b", "") : of));
                 }
             }
         }
@@ -177,8 +192,8 @@ final class WorkbookOutput {
                     Code.CANNOT_HOLD,
                     target.toString(),
                     "A workbook cannot hold this: " + String.join("; ", wrong) + ".",
-                    "Make texts of numbers and days with read_as before, leave out what is too long, or write .csv or"
-                            + " .parquet. Nothing was written."));
+                    "Numbers and days can be texts there, with `cannot_hold: text`; leave out what is too long, or write .csv"
+                            + " or .parquet. Nothing was written."));
         }
     }
 

@@ -115,13 +115,13 @@ class OutputFormsTest {
             delimiter = ';',
             quoteCharacter = '~',
             value = {
-                "0.12345678901234567; n: \"decimal(18,17)\"; 1 numbers of more than 15 digits in n",
-                "EMOJI; n: text; 1 texts longer than 32,767 characters in n",
-                "1000000000000000; n: integer; 1 numbers of more than 15 digits in n",
-                "1900-02-28; n: date; 1 days before 1900-03-01 in n",
-                "12345678901234.56; n: \"decimal(18,2)\"; 1 numbers of more than 15 digits in n",
-                "a\u0001b; n: text; 1 texts with signs that it cannot hold in n",
-                "LONG; n: text; 1 texts longer than 32,767 characters in n"
+                "0.12345678901234567; n: \"decimal(18,17)\"; 1 number of more than 15 digits in n",
+                "EMOJI; n: text; 1 text longer than 32,767 characters in n",
+                "1000000000000000; n: integer; 1 number of more than 15 digits in n",
+                "1900-02-28; n: date; 1 day before 1900-03-01 in n",
+                "12345678901234.56; n: \"decimal(18,2)\"; 1 number of more than 15 digits in n",
+                "a\u0001b; n: text; 1 text with signs that it cannot hold in n",
+                "LONG; n: text; 1 text longer than 32,767 characters in n"
             })
     void whatAWorkbookCannotHoldStopsTheRun(String value, String type, String what) throws Exception {
         String data = "n\n" + value.replace("LONG", "x".repeat(32_768)).replace("EMOJI", "😀".repeat(16_384)) + "\n";
@@ -131,5 +131,81 @@ class OutputFormsTest {
                 .containsExactly("A workbook cannot hold this: " + what + ".");
         assertThat(root.resolve("out.xlsx")).doesNotExist();
         assertThat(root.toFile().list()).noneMatch(n -> n.contains("fixshelf-part"));
+    }
+
+    private String sheet(String name) {
+        ReadOptions options =
+                ReadOptions.of("out.xlsx").withForm(new ReadOptions.Form.Workbook(name, "", false, false));
+        return ReadRows.of(SourceFile.open(root.resolve("out.xlsx"), options));
+    }
+
+    @Test
+    void severalOutputsAreSheetsOfOneWorkbook() throws Exception {
+        String lines = """
+                  - read_as: {n: integer}
+                    name: numbers
+                  - keep_rows: n > 1
+                  - sort: [{n: descending}]
+                """;
+        String outputs =
+                "out.xlsx%1$s\n    sheet: Kept\n  - write: out.xlsx%1$s\n    sheet: All of it\n    of: {line: numbers}\n";
+        String data = "n,t\n1,a\n2,b\n3,c\nx,d\n";
+        Outcome<JobRun.Report> run = run(data, lines, outputs.formatted(""));
+        assertThat(run.problems()).isEmpty();
+        assertThat(sheet("Kept")).isEqualTo("n|t\n3|c\n2|b");
+        assertThat(sheet("All of it")).isEqualTo("n|t\n1|a\n2|b\n3|c\n∅|d");
+        // The first sheet is that of the first output, whichever was written first.
+        assertThat(sheet("")).startsWith("n|t\n3|c");
+        assertThat(run(data, lines, outputs.formatted("")).problems())
+                .allMatch(p -> p.what().contains("There is a file out.xlsx already."))
+                .isNotEmpty();
+        assertThat(run(data, lines, outputs.formatted("\n    replace: true")).problems())
+                .isEmpty();
+        assertThat(run(
+                                data,
+                                lines,
+                                "out.xlsx\n    replace: true\n  - write: out.xlsx\n    replace: true\n    sheet: OUT\n")
+                        .problems())
+                .extracting(p -> p.what())
+                .containsExactly("Two outputs of this job go to sheet OUT of out.xlsx.");
+        assertThat(sheet("Kept")).isEqualTo("n|t\n3|c\n2|b");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "out.csv¶    sheet: a               ; Only a workbook has sheet.",
+                "out.xlsx¶    sheet: a/b            ; A sheet cannot be called so: a/b.",
+                "out.xlsx¶    sheet: \"'a\"          ; A sheet cannot be called so: 'a.",
+                "out.xlsx¶    sheet: abcdefghijklmnopqrstuvwxyz-123456 ; A sheet cannot be called so",
+                "out.xlsx¶    cannot_hold: cut      ; cannot_hold is stop or text.",
+            })
+    void whatIsNoSheetIsSaid(String output, String what) throws Exception {
+        Shelf shelf = Jobs.shelf(
+                root,
+                "n\n1\n",
+                "job: job\nlines:\n  - read: {file: data/in.csv}\noutputs:\n  - write: " + output.replace("¶", "\n")
+                        + "\n");
+        assertThat(shelf.problems()).first().matches(p -> p.what().contains(what));
+    }
+
+    @Test
+    void whatAWorkbookCannotHoldIsATextWhereThatIsSaid() throws Exception {
+        String data = """
+                n,d,day,at
+                1000000000000000,12345678901234.56,1900-02-28,1899-12-31 10:00:00
+                5,1.50,2026-03-01,2026-03-01 10:00:00
+                """;
+        Outcome<JobRun.Report> run = run(
+                data,
+                "  - read_as: {n: integer, d: \"decimal(18,2)\", day: date, at: timestamp}\n",
+                "out.xlsx\n    cannot_hold: text");
+        assertThat(run.problems()).isEmpty();
+        assertThat(run.get().notes())
+                .containsExactly("4 values are texts in out.xlsx, as a workbook cannot hold them.");
+        assertThat(sheet(""))
+                .isEqualTo("n|d|day|at\n1000000000000000|12345678901234.56|1900-02-28|1899-12-31 10:00:00\n"
+                        + "5|1.5|2026-03-01|2026-03-01 10:00:00");
     }
 }

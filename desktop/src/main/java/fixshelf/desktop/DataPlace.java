@@ -185,7 +185,7 @@ final class DataPlace implements Place, ComparePage.Asking {
             if (chosen().filter(d -> d.name().equals(dataset)).isPresent()) {
                 // What was seen stays where looking at the rest was stopped.
                 seen = found.value().or(() -> seen);
-                problem = found.isPresent() ? "" : words(found.problems().getFirst());
+                problem = found.isPresent() ? "" : Ui.words(found.problems().getFirst());
                 refused = found.problems().stream().findFirst().flatMap(Consent::askedBy);
                 fill();
                 list.refresh();
@@ -196,14 +196,6 @@ final class DataPlace implements Place, ComparePage.Asking {
     private void say(String words) {
         problem = words;
         fill();
-    }
-
-    /// What is not allowed can be allowed here.
-    private static String words(Problem problem) {
-        return problem.code() == Code.NOT_ALLOWED
-                ? problem.what()
-                        + " Allow it on the left if you trust this shelf: it is remembered for you, and for this shelf only."
-                : problem.sentence();
     }
 
     private void fill() {

@@ -117,7 +117,7 @@ final class DeleteRows {
             if (deleted.isPresent()) {
                 teller.deleted(String.format("Deleted %,d of %,d rows in the table.", deleted.get(), rows.before()));
             } else {
-                teller.tell(deleted.problems().getFirst().sentence(), true, Optional.empty());
+                teller.tell(Ui.words(deleted.problems().getFirst()), true, Optional.empty());
             }
         });
     }

@@ -3,6 +3,7 @@ package fixshelf.desktop;
 import fixshelf.problem.Span;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
@@ -47,6 +48,8 @@ final class JobOutputs {
                                     words(t.mode()),
                                     "blank",
                                     () -> edit.accept(JobEdits.setMode(job, index, next(t.mode()))))));
+            output.filter(o -> o.path().toLowerCase(Locale.ROOT).endsWith(".xlsx"))
+                    .ifPresent(o -> sheet(row, job, index, o));
             output.filter(o -> o.table().isEmpty()).ifPresent(o -> row.getChildren()
                     .add(Ui.blank(
                             o.replace() ? "replacing what is there" : "only if it is not there",
@@ -70,6 +73,37 @@ final class JobOutputs {
             result.setOnAction(_ -> setResult(result, job));
             view.getChildren().add(new FlowPane(6, 2, Ui.label("The result is that of"), result));
         }
+    }
+
+    /// Which sheet of a workbook, and what becomes of what it cannot hold.
+    private void sheet(FlowPane row, JobPage job, int index, JobPage.Output output) {
+        JobPage.InSheet now = output.sheet();
+        Button name = Ui.blank(now.name().isEmpty() ? "called like the file" : now.name(), "blank", () -> {});
+        name.setAccessibleText("sheet: " + name.getText());
+        name.setOnAction(_ -> {
+            TextField field = new TextField(now.name());
+            field.getStyleClass().add("inline-edit");
+            field.setPromptText("the sheet; empty: as the file");
+            field.setAccessibleText("Sheet");
+            row.getChildren().set(row.getChildren().indexOf(name), field);
+            field.requestFocus();
+            field.setOnKeyPressed(e -> {
+                if (e.getCode() == KeyCode.ESCAPE) {
+                    show(job);
+                }
+            });
+            field.setOnAction(_ -> edit.accept(JobEdits.setSheet(
+                    job, index, new JobPage.InSheet(field.getText().strip(), now.asText()))));
+        });
+        row.getChildren()
+                .addAll(
+                        Ui.label("as sheet"),
+                        name,
+                        Ui.blank(
+                                now.asText() ? "texts for what it cannot hold" : "stopping at what it cannot hold",
+                                "blank",
+                                () -> edit.accept(JobEdits.setSheet(
+                                        job, index, new JobPage.InSheet(now.name(), !now.asText())))));
     }
 
     private static String words(String mode) {

@@ -51,6 +51,7 @@ final class JobWords {
                 .map(c -> ", " + Ui.count(c.badCount(), "row", "rows") + " left out")
                 .orElse("");
         return files + " · " + Ui.count(report.rows(), "row", "rows") + left + " · "
-                + String.format("%.1f s", report.millis() / 1000.0);
+                + String.format("%.1f s", report.millis() / 1000.0)
+                + (report.notes().isEmpty() ? "" : " · " + String.join(" ", report.notes()));
     }
 }

@@ -139,7 +139,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         fill();
         job().ifPresent(j -> {
             if (j.problems().stream().anyMatch(Problem::isError)) {
-                rows.say(j.problems().getFirst().sentence(), true);
+                rows.say(Ui.words(j.problems().getFirst()), true);
             } else {
                 model.look(workbench.shelf(), j, this::looked);
             }
@@ -150,7 +150,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         if (!outcome.isPresent()) {
             look = Optional.empty();
             refused = outcome.problems().stream().findFirst().flatMap(Consent::askedBy);
-            rows.showNothing(outcome.problems().getFirst().sentence());
+            rows.showNothing(Ui.words(outcome.problems().getFirst()));
         } else {
             look = outcome.value();
             deleting.forget();
@@ -336,7 +336,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
                         rows.say(
                                 report.isPresent()
                                         ? JobWords.report(workbench, report.get())
-                                        : report.problems().getFirst().sentence(),
+                                        : Ui.words(report.problems().getFirst()),
                                 !report.isPresent());
                     });
         });
@@ -449,7 +449,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
 
     private void tell(Outcome<Path> done) {
         if (!done.isPresent()) {
-            rows.say(done.problems().getFirst().sentence(), true);
+            rows.say(Ui.words(done.problems().getFirst()), true);
             fillButtons();
         }
     }

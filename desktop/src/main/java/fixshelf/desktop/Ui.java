@@ -1,5 +1,7 @@
 package fixshelf.desktop;
 
+import fixshelf.problem.Code;
+import fixshelf.problem.Problem;
 import java.util.List;
 import javafx.animation.PauseTransition;
 import javafx.scene.Node;
@@ -132,6 +134,14 @@ final class Ui {
         if (on) {
             node.getStyleClass().add(styleClass);
         }
+    }
+
+    /// A problem in words; what is not allowed yet can be allowed beside them.
+    static String words(Problem problem) {
+        return problem.code() == Code.NOT_ALLOWED
+                ? problem.what()
+                        + " Allow it on the left if you trust this shelf: it is remembered for you, and for this shelf only."
+                : problem.sentence();
     }
 
     /// Text for a count of things: `1 case`, `5 cases`.
