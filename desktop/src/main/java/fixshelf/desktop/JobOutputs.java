@@ -63,6 +63,12 @@ final class JobOutputs {
             row.setMinWidth(0);
             view.getChildren().add(row);
         }
+        if (!job.outputs().isEmpty()) {
+            int next = job.outputs().size();
+            Button more = Ui.blank("another file …", "blank", () -> {});
+            more.setOnAction(_ -> write(more, job, next));
+            view.getChildren().add(new FlowPane(6, 2, Ui.label("Write to", "soft"), more));
+        }
         boolean named = job.lines().stream().anyMatch(l -> !l.line().name().isEmpty());
         if (named || !job.result().isEmpty()) {
             String now = job.result().isEmpty()
@@ -139,7 +145,8 @@ final class JobOutputs {
     private void write(Button button, JobPage job, int index) {
         boolean known = index < job.outputs().size();
         String usual = workbench.shelf().settings().values().containsKey("out") ? "{out}/" : "out/";
-        TextField field = new TextField(known ? button.getText() : usual + job.name() + ".parquet");
+        String number = index == 0 ? "" : "-" + (index + 1);
+        TextField field = new TextField(known ? button.getText() : usual + job.name() + number + ".parquet");
         field.getStyleClass().add("inline-edit");
         ((Pane) button.getParent()).getChildren().set(1, field);
         field.requestFocus();

@@ -51,6 +51,10 @@ class TablesTest extends WindowTest {
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
         assertThat(jobText(page)).contains("mode: append");
+        on(() -> button("another file …").fire());
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(jobText(page)).endsWith("    mode: append\n  - write: \"{out}/loans-2.parquet\"\n");
         // Nothing of a file is deleted in place.
         assertThat(frame.jobsPlace().commands())
                 .filteredOn(c -> c.text().equals("Which rows would be deleted from the table"))
