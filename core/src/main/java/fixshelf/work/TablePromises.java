@@ -49,11 +49,14 @@ public final class TablePromises {
         this.duckdb = duckdb;
         this.callables = shelf.callables();
         Random random = new Random(SEED);
-        page.cases().stream().limit(MOST_CASES).forEach(c -> {
-            for (int i = 0; i < TABLES; i++) {
-                tables.add(madeUp(c, i % (MOST_ROWS + 1), random));
-            }
-        });
+        LoaderCases.ready(shelf, page).examples().stream()
+                .filter(c -> c.unread().isEmpty())
+                .limit(MOST_CASES)
+                .forEach(c -> {
+                    for (int i = 0; i < TABLES; i++) {
+                        tables.add(madeUp(c, i % (MOST_ROWS + 1), random));
+                    }
+                });
     }
 
     /// The results for all promises of a fix.

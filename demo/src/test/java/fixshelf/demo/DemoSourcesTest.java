@@ -83,6 +83,11 @@ class DemoSourcesTest {
                     .hasSize(4)
                     .allMatch(r -> r.get(1).matches("£ [0-9]+\\.[0-9]{2}"))
                     .anyMatch(r -> r.get(2).equals("3 weeks"));
+            // A page for each part and day that is asked for; two of the five are not there.
+            var several = Datasets.open(ShelfReader.read(folder).get(), "prices_asked");
+            assertThat(rows(several)).hasSize(12).allMatch(r -> r.get(3).matches("[0-9]+\\.[0-9]{2}"));
+            assertThat(several.get().notes(java.util.Optional.empty()).getFirst())
+                    .contains("3 calls of day_prices", "2 calls failed", "part AQ-104, day 2026-03-01", "part ZZ-999");
             for (var asked : List.of(
                     List.of("/CQ-007", ""), List.of("/ZZ-000", "(404)"), List.of("/AQ-104/2026/03/01", "(404)"))) {
                 Files.writeString(

@@ -8,6 +8,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.work.JobParity;
+import fixshelf.work.LoaderCases;
 import fixshelf.work.OperationExamples;
 import fixshelf.work.TablePromiseResult;
 import fixshelf.work.TablePromises;
@@ -38,7 +39,7 @@ class TableFixesTest {
         List<OperationExamples.Example> cases = new ArrayList<>();
         for (TableFixPage page : shelf.tableFixes()) {
             assertThat(page.cases()).as(page.name()).isNotEmpty();
-            cases.addAll(OperationExamples.of(shelf.operation(page), shelf.callables())
+            cases.addAll(OperationExamples.of(LoaderCases.ready(shelf, page), shelf.callables())
                     .get());
         }
         List<String> wrong = new ArrayList<>();
