@@ -70,14 +70,27 @@ public final class Copies {
     ///
     /// @param name of the dataset
     /// @param what as it is told
+    /// @param counted what is told of the rows, once they are written
+    /// @param failed what is told of those that are not there
     public static Outcome<SourceFile> openMade(
-            Path shelf, String name, String key, SourceFile.Copied what, Source source) {
+            Path shelf,
+            String name,
+            String key,
+            SourceFile.Copied what,
+            Source source,
+            Supplier<String> counted,
+            String failed) {
         return kept(shelf, name, () -> {
-            Path copy = OwnFolder.file(shelf, "copies", name + "-" + digest(key) + ".csv");
+            Path copy = OwnFolder.file(shelf, "copies", "loaded-" + name + "-" + digest(key) + ".csv");
+            Path words = OwnFolder.file(shelf, "copies", "loaded-" + name + "-" + digest(key) + ".txt");
+            if (HERE.isBound() && !Files.isRegularFile(copy)) {
+                return Outcome.failed(Problem.about(
+                        Code.NOT_READ_YET, name, name + " was not read yet.", "Look at it to read it."));
+            }
             synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
                 if (!Files.isRegularFile(copy)) {
                     try (Stream<Path> older = Files.list(copy.getParent())) {
-                        String same = java.util.regex.Pattern.quote(name) + "-[0-9a-f]{12}\\.csv";
+                        String same = java.util.regex.Pattern.quote("loaded-" + name) + "-[0-9a-f]{12}\\.(csv|txt)";
                         for (Path file : older.toList()) {
                             if (file.getFileName().toString().matches(same)) {
                                 Files.deleteIfExists(file);
@@ -85,9 +98,11 @@ public final class Copies {
                         }
                     }
                     make(shelf, source, copy);
+                    Files.writeString(words, counted.get());
                 }
             }
-            return read(copy, name).map(f -> f.copyOf(what));
+            String told = Files.isRegularFile(words) ? ": " + Files.readString(words) : "";
+            return read(copy, name).map(f -> f.copyOf(new SourceFile.Copied(what.from() + told + failed, what.at())));
         });
     }
 

@@ -111,7 +111,7 @@ public final class Datasets {
             LoadedRows rows = new LoadedRows(planned);
             SourceFile.Copied what = new SourceFile.Copied(
                     rows.shown(), planned.source().copied().flatMap(SourceFile.Copied::at));
-            return Copies.openMade(shelf.root(), call.name(), rows.key(), what, rows);
+            return Copies.openMade(shelf.root(), call.name(), rows.key(), what, rows, rows::told, "");
         });
     }
 

@@ -23,6 +23,28 @@ import org.jspecify.annotations.Nullable;
 /// The rows that a call of a loader gives, as texts, for looking at them like at a file.
 final class LoadedRows implements Source {
     private final PlannedJob call;
+    private Count count = Count.NONE;
+
+    /// How many rows were read and came out, and how many values were lost on the way.
+    record Count(long read, long out, long lost) {
+        static final Count NONE = new Count(0, 0, 0);
+
+        Count plus(Count other) {
+            return new Count(read + other.read, out + other.out, lost + other.lost);
+        }
+
+        String words() {
+            String rows = read == out
+                    ? String.format("%,d %s", out, out == 1 ? "row" : "rows")
+                    : String.format("%,d of %,d rows come out", out, read);
+            return rows + (lost == 0 ? "" : String.format(", %,d %s lost", lost, lost == 1 ? "value is" : "values are"));
+        }
+    }
+
+    /// What is told beside the rows, once they are written.
+    String told() {
+        return count.words();
+    }
 
     LoadedRows(PlannedJob call) {
         this.call = call;
@@ -95,7 +117,7 @@ final class LoadedRows implements Source {
         });
         try (CopyWriter out = new CopyWriter(to)) {
             out.row(call.plan().columns().stream().map(Column::name).toList());
-            each(row -> {
+            count = each(row -> {
                 try {
                     out.row(row);
                 } catch (IOException e) {
@@ -114,7 +136,7 @@ final class LoadedRows implements Source {
     }
 
     /// Every row, in order.
-    void each(Consumer<List<@Nullable String>> row) {
+    Count each(Consumer<List<@Nullable String>> row) {
         Outcome<Preview> opened = Preview.open(call.source(), Long.MAX_VALUE, Long.MAX_VALUE);
         if (!opened.isPresent()) {
             throw new ProblemException(opened.problems().getFirst());
@@ -124,6 +146,13 @@ final class LoadedRows implements Source {
                 throw new ProblemException(p);
             });
             preview.eachResult(call, row);
+            Outcome<List<LineEffect>> effects = preview.look(call);
+            if (!effects.isPresent()) {
+                throw new ProblemException(effects.problems().getFirst());
+            }
+            LineEffect last = effects.get().getLast();
+            return new Count(
+                    effects.get().getFirst().rowsAfter(), last.rowsAfter(), last.valuesLost());
         }
     }
 }

@@ -25,6 +25,7 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -47,9 +48,10 @@ final class LoaderRuns implements Source {
     private final List<Made> made = new ArrayList<>();
     private final List<Problem> failed = new ArrayList<>();
     private List<String> names = List.of();
+    private LoadedRows.Count count = LoadedRows.Count.NONE;
 
     /// A call that could be planned.
-    private record Made(Map<String, String> arguments, PlannedJob planned) {}
+    private record Made(Map<String, @Nullable String> arguments, PlannedJob planned) {}
 
     private LoaderRuns(Shelf shelf, DatasetPage page) {
         this.shelf = shelf;
@@ -70,12 +72,12 @@ final class LoaderRuns implements Source {
                     .flatMap(c -> c.at().stream())
                     .min(Instant::compareTo);
             SourceFile.Copied what = new SourceFile.Copied(runs.shown(), oldest);
-            return Copies.openMade(shelf.root(), page.name(), runs.key(), what, runs);
+            return Copies.openMade(shelf.root(), page.name(), runs.key(), what, runs, () -> runs.count.words(), runs.failures());
         });
     }
 
     /// The arguments of each call, each different one once, in the order of the table.
-    private Outcome<Set<Map<String, String>>> calls() {
+    private Outcome<Set<Map<String, @Nullable String>>> calls() {
         JobPage reading = new JobPage(
                 page.file(),
                 page.source(),
@@ -90,7 +92,7 @@ final class LoaderRuns implements Source {
         return PlannedJob.draft(shelf, reading, Map.of(), List.of(page.name())).then(this::calls);
     }
 
-    private Outcome<Set<Map<String, String>>> calls(PlannedJob table) {
+    private Outcome<Set<Map<String, @Nullable String>>> calls(PlannedJob table) {
         List<String> columns = table.plan().columns().stream().map(Column::name).toList();
         Optional<String> missing = each.from().values().stream()
                 .filter(c -> columns.stream().noneMatch(c::equalsIgnoreCase))
@@ -101,17 +103,17 @@ final class LoaderRuns implements Source {
                     "There is no column " + missing.get() + " in " + each.table() + ".",
                     "Columns: " + String.join(", ", columns) + "."));
         }
-        Set<Map<String, String>> calls = new LinkedHashSet<>();
+        Set<Map<String, @Nullable String>> calls = new LinkedHashSet<>();
         return Preview.open(table.source(), Long.MAX_VALUE, Long.MAX_VALUE).then(preview -> {
             try (preview) {
                 preview.eachResult(table, row -> {
-                    Map<String, String> arguments = new LinkedHashMap<>();
+                    Map<String, @Nullable String> arguments = new LinkedHashMap<>();
                     each.from().forEach((parameter, column) -> {
                         int at = 0;
                         while (!columns.get(at).equalsIgnoreCase(column)) {
                             at++;
                         }
-                        arguments.put(parameter, row.get(at) == null ? "" : row.get(at));
+                        arguments.put(parameter, row.get(at));
                     });
                     if (calls.size() <= MOST_CALLS) {
                         calls.add(arguments);
@@ -130,11 +132,16 @@ final class LoaderRuns implements Source {
     }
 
     /// Plans every call, which reads what is in no file; the problem is one of all calls.
-    private Optional<Problem> plan(Set<Map<String, String>> calls) {
-        for (Map<String, String> arguments : calls) {
+    private Optional<Problem> plan(Set<Map<String, @Nullable String>> calls) {
+        for (Map<String, @Nullable String> arguments : calls) {
             Stop.check();
+            if (arguments.containsValue(null)) {
+                failed.add(problem(
+                        Code.ARGUMENTS, words(arguments) + ": an argument is missing.", "Leave out such rows before."));
+                continue;
+            }
             Map<String, Written> all = new LinkedHashMap<>(call.arguments());
-            arguments.forEach((n, v) -> all.put(n, Written.word(v)));
+            arguments.forEach((n, v) -> all.put(n, Written.word(Objects.requireNonNull(v))));
             Outcome<PlannedJob> planned = PlannedJob.plan(shelf, shelf.loaded(page, call, all), Map.of());
             Optional<Problem> wrong =
                     planned.problems().stream().filter(Problem::isError).findFirst();
@@ -175,9 +182,9 @@ final class LoaderRuns implements Source {
                         "Say in the page of the loader what it returns."));
     }
 
-    private static String words(Map<String, String> arguments) {
+    private static String words(Map<String, @Nullable String> arguments) {
         return arguments.entrySet().stream()
-                .map(a -> a.getKey() + " " + (a.getValue().isEmpty() ? "∅" : a.getValue()))
+                .map(a -> a.getKey() + " " + Objects.requireNonNullElse(a.getValue(), "∅"))
                 .collect(Collectors.joining(", "));
     }
 
@@ -197,11 +204,14 @@ final class LoaderRuns implements Source {
 
     @Override
     public String shown() {
-        String told = "Given by " + made.size() + (made.size() == 1 ? " call of " : " calls of ") + call.loader()
+        return "Given by " + made.size() + (made.size() == 1 ? " call of " : " calls of ") + call.loader()
                 + ", for the rows of " + each.table();
+    }
+
+    private String failures() {
         return failed.isEmpty()
-                ? told
-                : told + "; " + failed.size() + (failed.size() == 1 ? " call" : " calls") + " failed and gave no rows: "
+                ? ""
+                : "; " + failed.size() + (failed.size() == 1 ? " call" : " calls") + " failed and gave no rows: "
                         + failed.stream()
                                 .limit(SHOWN)
                                 .map(p -> p.what().replaceFirst("\\.$", ""))
@@ -217,7 +227,7 @@ final class LoaderRuns implements Source {
         try (CopyWriter out = new CopyWriter(to)) {
             out.row(Stream.concat(added.stream(), names.stream()).toList());
             for (Made one : made) {
-                new LoadedRows(one.planned()).each(row -> {
+                count = count.plus(new LoadedRows(one.planned()).each(row -> {
                     List<@Nullable String> whole = new ArrayList<>();
                     added.forEach(p -> whole.add(one.arguments().get(p)));
                     whole.addAll(row);
@@ -226,7 +236,7 @@ final class LoaderRuns implements Source {
                     } catch (IOException e) {
                         throw new UncheckedIOException(e);
                     }
-                });
+                }));
             }
         } catch (UncheckedIOException e) {
             throw e.getCause();

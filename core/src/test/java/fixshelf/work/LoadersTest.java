@@ -196,8 +196,12 @@ class LoadersTest {
         write("data/mere-2026.csv", "no,paid\nc,70\n");
         assertThat(rows("d")).endsWith("c|70.00|mere");
         try (var copies = Files.list(folder.resolve(".fixshelf/copies"))) {
-            assertThat(copies).hasSize(1);
+            assertThat(copies).hasSize(2);
         }
+        // What its lines leave out, and lose, is told.
+        write("data/mere-2026.csv", "no,paid\nc,-1\nd,x\ne,5\n");
+        assertThat(Datasets.open(read(), "d").get().notes(java.util.Optional.empty()))
+                .containsExactly("Given by visits_of (room mere): 1 of 3 rows come out.");
     }
 
     @ParameterizedTest
@@ -326,19 +330,20 @@ class LoadersTest {
             assertThat(asked).isEmpty();
             Consent.forNow(Consent.Place.of(host));
             assertThat(words(Datasets.open(read(), "d").problems()))
-                    .contains("1 of 4 calls fail. part none: ")
+                    .contains("2 of 4 calls fail. part none: ", "part ∅: an argument is missing.")
                     .contains("There is no such page (404).");
             assertThat(asked)
                     .contains("/a%2F..%2Fb%3Fc%23d/2026/3/2", "/%C3%A9%20%C3%BC/2026/3/2", "/none/2026/3/2")
-                    .hasSize(4);
+                    .hasSize(3);
             // Those that did not fail are not asked for again.
             dataset("load: page_of\nfor_each: parts\nfrom: {part: part}\nfailed: leave_out");
             var opened = Datasets.open(read(), "d");
-            assertThat(ReadRows.of(opened)).isEqualTo("part|x\na/../b?c#d|1\né ü|1\n|1");
+            assertThat(ReadRows.of(opened)).isEqualTo("part|x\na/../b?c#d|1\né ü|1");
             assertThat(opened.get().notes(java.util.Optional.empty()).getFirst())
                     .startsWith(
-                            "Given by 3 calls of page_of, for the rows of parts; 1 call failed and gave no rows: part none");
-            assertThat(asked).hasSize(5).last().matches(u -> u.contains("none"));
+                            "Given by 2 calls of page_of, for the rows of parts: 2 rows; 2 calls failed and gave no rows: part none")
+                    .contains("part ∅: an argument is missing, read ");
+            assertThat(asked).hasSize(4).last().matches(u -> u.contains("none"));
         } finally {
             server.stop(0);
         }

@@ -5,7 +5,9 @@ import fixshelf.type.Visible;
 import fixshelf.work.JobParity;
 import java.util.List;
 import java.util.Optional;
+import javafx.geometry.VPos;
 import javafx.scene.control.Label;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Region;
@@ -38,20 +40,23 @@ final class TableCases {
         return box;
     }
 
-    /// What goes in beside what comes out, or the words of the problem that it ends in.
+    private static final double PLACE = 18;
+
+    /// What goes in beside what comes out, or below it where there is no room, or the words of the problem that it ends in.
     static Region pair(TableExample example) {
-        HBox tables = Ui.row("state");
+        FlowPane tables = new FlowPane(PLACE, 6);
+        tables.setRowValignment(VPos.TOP);
         if (example.reads().isEmpty()) {
             tables.getChildren().add(table(example.given()));
         }
-        tables.setSpacing(18);
         example.others().forEach((name, table) -> tables.getChildren()
                 .add(new VBox(2, Ui.label(name, "mono", "small"), table(table))));
-        if (example.stops().isEmpty()) {
-            tables.getChildren().addAll(Ui.label("gives", "soft"), table(example.gives()));
-        } else {
-            tables.getChildren().addAll(Ui.label("stops", "soft"), Ui.wrapped("“" + example.stops() + "”"));
-        }
+        boolean gives = example.stops().isEmpty();
+        HBox result = new HBox(
+                PLACE,
+                Ui.label(gives ? "gives" : "stops", "soft"),
+                gives ? table(example.gives()) : Ui.wrapped("“" + example.stops() + "”"));
+        tables.getChildren().add(result);
         return tables;
     }
 
