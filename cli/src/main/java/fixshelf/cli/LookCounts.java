@@ -77,20 +77,15 @@ final class LookCounts {
 
     /// Keeps the counts, and says so.
     private int keep(LookCommand command, Shelf shelf, DataLook data, List<Integer> places) {
-        Optional<DatasetPage> page = shelf.dataset(command.what);
-        if (page.isEmpty() || !data.isWhole()) {
-            throw new ParameterException(
-                    command.spec.commandLine(),
-                    "--keep is about all rows of a dataset of the shelf; a file has no page.");
-        }
+        DatasetPage page = shelf.dataset(command.what).orElseThrow();
         List<String> names =
                 places.stream().map(i -> data.file().columns().get(i).name()).toList();
-        Outcome<Shelf> kept = CountsChecked.of(data, names).then(counts -> KeptCounts.write(shelf, page.get(), counts));
+        Outcome<Shelf> kept = CountsChecked.of(data, names).then(counts -> KeptCounts.write(shelf, page, counts));
         if (!kept.isPresent()) {
             return Output.problems(command.out(), command.err(), kept.problems(), command.json);
         }
         if (!command.json) {
-            command.out().println("Kept in " + page.get().source().name() + ".");
+            command.out().println("Kept in " + page.source().name() + ".");
         }
         return Output.FINE;
     }
@@ -110,6 +105,11 @@ final class LookCounts {
             throw new ParameterException(
                     command.spec.commandLine(),
                     places.size() > 3 ? "--counts takes up to three columns." : "--decimals goes from 0 to 6.");
+        }
+        if (keep && (shelf.dataset(command.what).isEmpty() || !data.isWhole())) {
+            throw new ParameterException(
+                    command.spec.commandLine(),
+                    "--keep is about all rows of a dataset of the shelf; a file has no page.");
         }
         CountSpec usual = CountSpec.of(places);
         CountSpec spec = usual.withBase(base.orElse(usual.base()))

@@ -200,7 +200,7 @@ final class PreviewCommand extends JobOption {
         return (all ? "all " : "the first ") + String.format("%,d", preview.rows()) + " rows";
     }
 
-    private static List<String> texts(PreviewRow row) {
+    static List<String> texts(PreviewRow row) {
         List<String> texts = new ArrayList<>();
         String mark =
                 switch (row.mark()) {
@@ -222,7 +222,7 @@ final class PreviewCommand extends JobOption {
         return value == null ? "∅" : value instanceof String text ? Visible.markOddities(text) : value.toString();
     }
 
-    private static void row(ObjectNode node, PreviewRow row, List<Column> columns) {
+    static void row(ObjectNode node, PreviewRow row, List<Column> columns) {
         node.put("row", row.number());
         switch (row.mark()) {
             case NONE -> {}

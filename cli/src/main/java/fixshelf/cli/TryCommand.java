@@ -25,7 +25,7 @@ import picocli.CommandLine.Parameters;
         name = "try",
         mixinStandardHelpOptions = true,
         description = {
-            "Call a fix at once and print what it gives.",
+            "Call a fix, or a loader, at once and print what it gives.",
             "An argument is taken as it is typed where the parameter is a text; 'NULL' alone is missing. Other types are"
                     + " written as in cases: 42, TRUE, DATE '2026-02-07'. One by name is written name=value."
         })
@@ -54,6 +54,9 @@ final class TryCommand extends ShelfOption {
     private int tried(Shelf shelf) {
         Optional<FixPage> page = shelf.fix(name);
         Optional<List<FixEngine>> engines = engines(languages.isEmpty() ? List.of("duckdb") : languages);
+        if (page.isEmpty() && shelf.loader(name).isPresent()) {
+            return new TriedLoader(this, shelf, shelf.loader(name).get()).run(given);
+        }
         if (page.isEmpty()) {
             return unknown(
                     "fix", name, shelf.fixes().stream().map(FixPage::name).toList());

@@ -84,8 +84,8 @@ public final class Copies {
             Path copy = OwnFolder.file(shelf, "copies", "loaded-" + name + "-" + digest(key) + ".csv");
             Path words = OwnFolder.file(shelf, "copies", "loaded-" + name + "-" + digest(key) + ".txt");
             if (HERE.isBound() && !Files.isRegularFile(copy)) {
-                return Outcome.failed(Problem.about(
-                        Code.NOT_READ_YET, name, name + " was not read yet.", "Look at it to read it."));
+                return Outcome.failed(
+                        Problem.about(Code.NOT_READ_YET, name, name + " was not read yet.", "Look at it to read it."));
             }
             synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
                 if (!Files.isRegularFile(copy)) {

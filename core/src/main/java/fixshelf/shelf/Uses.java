@@ -41,8 +41,12 @@ final class Uses {
                         && t.allLines().stream().anyMatch(l -> uses.isIn(l.line())))
                 .forEach(t -> users.add(t.name()));
         datasets.stream()
-                .filter(d ->
-                        d.call().filter(c -> c.loader().equalsIgnoreCase(name)).isPresent())
+                .filter(d -> d.call()
+                        .filter(c -> c.loader().equalsIgnoreCase(name)
+                                || c.each()
+                                        .filter(e -> e.table().equalsIgnoreCase(name))
+                                        .isPresent())
+                        .isPresent())
                 .forEach(d -> users.add(d.name()));
         jobs.stream()
                 .filter(j -> j.lines().stream().anyMatch(l -> uses.isIn(l.line())))
