@@ -105,7 +105,7 @@ final class JobSources implements Context.Sources {
                         wrong.get().code() == Code.CYCLE ? Code.CYCLE : Code.NO_SUCH,
                         wrong.get().code() == Code.CYCLE
                                 ? wrong.get().what()
-                                (shelf.job(job.name()).isPresent() ? "The job " : "") + job.name()
+                                : (shelf.job(job.name()).isPresent() ? "The job " : "") + job.name()
                                         + " cannot be read: " + wrong.get().what(),
                         wrong.get().todo().isEmpty()
                                 ? "Mend that first."

@@ -37,7 +37,8 @@ final class LoadedRows implements Source {
             String rows = read == out
                     ? String.format("%,d %s", out, out == 1 ? "row" : "rows")
                     : String.format("%,d of %,d rows come out", out, read);
-            return rows + (lost == 0 ? "" : String.format(", %,d %s lost", lost, lost == 1 ? "value is" : "values are"));
+            return rows
+                    + (lost == 0 ? "" : String.format(", %,d %s lost", lost, lost == 1 ? "value is" : "values are"));
         }
     }
 
@@ -151,8 +152,7 @@ final class LoadedRows implements Source {
                 throw new ProblemException(effects.problems().getFirst());
             }
             LineEffect last = effects.get().getLast();
-            return new Count(
-                    effects.get().getFirst().rowsAfter(), last.rowsAfter(), last.valuesLost());
+            return new Count(effects.get().getFirst().rowsAfter(), last.rowsAfter(), last.valuesLost());
         }
     }
 }

@@ -72,7 +72,8 @@ final class LoaderRuns implements Source {
                     .flatMap(c -> c.at().stream())
                     .min(Instant::compareTo);
             SourceFile.Copied what = new SourceFile.Copied(runs.shown(), oldest);
-            return Copies.openMade(shelf.root(), page.name(), runs.key(), what, runs, () -> runs.count.words(), runs.failures());
+            return Copies.openMade(
+                    shelf.root(), page.name(), runs.key(), what, runs, () -> runs.count.words(), runs.failures());
         });
     }
 

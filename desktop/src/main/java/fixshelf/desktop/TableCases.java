@@ -42,7 +42,8 @@ final class TableCases {
 
     private static final double PLACE = 18;
 
-    /// What goes in beside what comes out, or below it where there is no room, or the words of the problem that it ends in.
+    /// What goes in beside what comes out, or below it where there is no room, or the words of the
+    /// problem that it ends in.
     static Region pair(TableExample example) {
         FlowPane tables = new FlowPane(PLACE, 6);
         tables.setRowValignment(VPos.TOP);
