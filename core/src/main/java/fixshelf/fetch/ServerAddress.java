@@ -84,7 +84,14 @@ public record ServerAddress(String engine, String jdbc, String shown, Consent.Pl
 
     /// A connection that may write; the user allowed that before.
     public Connection connectToWrite(String user, String passwordFrom) throws SQLException {
-        return DriverManager.getConnection(jdbc, properties(user, passwordFrom, false));
+        try {
+            return DriverManager.getConnection(jdbc, properties(user, passwordFrom, false));
+        } catch (SQLException e) {
+            if (String.valueOf(e.getSQLState()).startsWith("28")) {
+                Secrets.forget(passwordFrom);
+            }
+            throw e;
+        }
     }
 
     /// What the driver is told beside the address.

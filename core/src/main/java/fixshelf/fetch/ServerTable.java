@@ -372,10 +372,13 @@ public final class ServerTable {
                     "Ask for less, or write `seconds:` and a greater number.");
         }
         if (state.startsWith("28")) {
+            Secrets.forget(form.passwordFrom());
             return problem(
                     Code.NO_PASSWORD,
                     "The server does not let " + (form.user().isEmpty() ? "this user" : form.user()) + " in.",
-                    "Look at `user` and at the variable that `password_from` names.");
+                    form.passwordFrom().isEmpty()
+                            ? "Look at `user`, and write `password_from` and a variable that holds its password."
+                            : "Look at `user`, and at the variable " + form.passwordFrom() + ".");
         }
         if (state.startsWith("08") || state.equals("null")) {
             return problem(

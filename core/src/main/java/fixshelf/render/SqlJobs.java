@@ -30,6 +30,21 @@ final class SqlJobs {
 
     /// The query, to be read: with what it asks for, and the words of each line.
     static Outcome<String> write(SqlLanguage language, JobCode job) {
+        return write(language, job, "");
+    }
+
+    /// The same as a view, called like the job: a definition, and no rows.
+    static Outcome<String> view(SqlLanguage language, JobCode job) {
+        return write(
+                language,
+                job,
+                Comments.line(
+                                "--",
+                                "A definition and no rows: whoever reads the view needs what it reads, and sees its rows as they are then.")
+                        + "CREATE VIEW " + language.identifier(job.name()) + " AS\n");
+    }
+
+    private static Outcome<String> write(SqlLanguage language, JobCode job, String begins) {
         SqlJobs jobs = new SqlJobs(language, job, job.needsPlaces());
         String tables = (job.sources().size() == 1 ? "the table " : "the tables ") + job.sourceNames();
         String asks = Comments.line(
@@ -42,7 +57,8 @@ final class SqlJobs {
                                 : "")
                         + ".");
         return jobs.query(List.of())
-                .map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + q + ";\n" + jobs.checks());
+                .map(q -> Comments.line("--", job.name() + ": " + job.about()) + asks + begins + q + ";\n"
+                        + jobs.checks());
     }
 
     /// The query, to be run: `before` are the tables that it stands on, and its rows come in their order.

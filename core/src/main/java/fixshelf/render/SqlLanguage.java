@@ -158,6 +158,11 @@ public abstract class SqlLanguage extends SqlBounds {
         return said(() -> SqlJobs.write(this, job));
     }
 
+    /// A view that gives what the job gives.
+    public final Outcome<String> view(JobCode job) {
+        return said(() -> SqlJobs.view(this, job));
+    }
+
     /// The query of a job, to be run over the tables in `before`, of which the last is its source.
     public final Outcome<String> jobQuery(JobCode job, List<String> before) {
         return said(() -> SqlJobs.query(this, job, before));

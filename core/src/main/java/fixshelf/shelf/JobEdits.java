@@ -155,6 +155,9 @@ public final class JobEdits {
             // What says which table or sheet it is stays, as long as the place is the same.
             if (page.outputs().get(index).path().equals(output.path())) {
                 replace += sheetFields(page.outputs().get(index).sheet(), indent);
+                replace += output.language().isEmpty()
+                        ? ""
+                        : indent + "  language: " + YamlText.scalar(output.language()) + "\n";
                 replace += page.outputs()
                         .get(index)
                         .table()
@@ -220,7 +223,8 @@ public final class JobEdits {
     public static String setSheet(JobPage page, int index, JobPage.InSheet sheet) {
         JobPage.Output old = page.outputs().get(index);
         List<Output> outputs = new ArrayList<>(page.outputs());
-        outputs.set(index, new Output(old.path(), old.replace(), old.span(), old.of(), old.table(), sheet));
+        outputs.set(
+                index, new Output(old.path(), old.replace(), old.span(), old.of(), old.table(), sheet, old.language()));
         JobPage changed = new JobPage(
                 page.file(),
                 page.source(),

@@ -40,10 +40,17 @@ public record JobPage(
     /// @param of what is written, where it is not the result of the job: the table of a line, or a report of it
     /// @param table the table of a database that is written, where it is one
     /// @param sheet the sheet of a workbook that is written, where it is one
+    /// @param language in which a definition is written, where it is one; empty for that of the engine inside
     public record Output(
-            String path, boolean replace, Span span, Optional<OfReport> of, Optional<ToTable> table, InSheet sheet) {
+            String path,
+            boolean replace,
+            Span span,
+            Optional<OfReport> of,
+            Optional<ToTable> table,
+            InSheet sheet,
+            String language) {
         public Output(String path, boolean replace, Span span) {
-            this(path, replace, span, Optional.empty(), Optional.empty(), InSheet.USUAL);
+            this(path, replace, span, Optional.empty(), Optional.empty(), InSheet.USUAL, "");
         }
     }
 

@@ -128,15 +128,47 @@ public final class JobPages {
     }
 
     private Optional<Output> output(Yaml.Fields fields) {
-        fields.allow(
-                Set.of("write", "replace", "of", "table", "mode", "user", "password_from", "sheet", "cannot_hold"));
+        fields.allow(Set.of(
+                "write",
+                "replace",
+                "of",
+                "table",
+                "mode",
+                "user",
+                "password_from",
+                "sheet",
+                "cannot_hold",
+                "language"));
         String path = fields.required("write", "Name a file: `write: out/clean.parquet`.");
         Optional<JobPage.OfReport> of = fields.fields("of").map(f -> {
             f.allow(Set.of("line", "report"));
             return new JobPage.OfReport(f.required("line", "Write the line's name or number."), f.text("report", ""));
         });
-        return Optional.of(
-                new Output(path, fields.flag("replace", false), fields.span(), of, table(fields), sheet(fields, path)));
+        return Optional.of(new Output(
+                path,
+                fields.flag("replace", false),
+                fields.span(),
+                of,
+                table(fields),
+                sheet(fields, path),
+                language(fields, path)));
+    }
+
+    /// The language of a definition.
+    private static String language(Yaml.Fields fields, String path) {
+        boolean definition = path.toLowerCase(Locale.ROOT).endsWith(".sql");
+        if (fields.has("language") && !definition) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfField("language"),
+                    "Only a definition has a language.",
+                    "Write to a file that ends in .sql.");
+        }
+        if (fields.has("of") && definition) {
+            fields.report(
+                    Code.BAD_FIELD, fields.spanOfField("of"), "A definition is of the whole job.", "Leave `of` out.");
+        }
+        return fields.text("language", "");
     }
 
     /// The sheet of a workbook.

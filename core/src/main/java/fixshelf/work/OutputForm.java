@@ -17,6 +17,8 @@ enum OutputForm {
     /// An object on each line.
     JSON_LINES("", "jsonl", "ndjson"),
     WORKBOOK("", "xlsx"),
+    /// A view, and no rows.
+    DEFINITION("", "sql"),
     /// A table of a database that is a file.
     SQLITE("", "sqlite", "sqlite3", "db"),
     DUCKDB("", "duckdb"),

@@ -221,9 +221,25 @@ final class Outputs {
                                     sheet.texts() == 1 ? "it" : "them"));
                 }
             }
+            case DEFINITION -> definition(output);
             case JSON, JSON_LINES ->
                 new JsonOutput(session, file, fields, keys, form == OutputForm.JSON).write(output.part());
             case COMMAS, TABS, PARQUET -> session.run(copy(output, "SELECT " + Rows.named(fields) + " FROM " + from));
+        }
+    }
+
+    private static void definition(Pending output) {
+        try {
+            Files.writeString(output.part(), output.target().definition());
+            output.notes()
+                    .add(output.target().shown()
+                            + " holds a definition and no rows: whoever gets it needs the tables that it reads.");
+        } catch (IOException e) {
+            throw new ProblemException(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    output.target().file().toString(),
+                    output.target().shown() + " could not be written: " + e.getMessage() + ".",
+                    "Look at the room on the disk."));
         }
     }
 

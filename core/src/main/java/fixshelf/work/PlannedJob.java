@@ -19,6 +19,9 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
 import fixshelf.render.JobCode;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.render.SqlLanguage;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
@@ -63,6 +66,7 @@ public record PlannedJob(
     /// @param table the table that is written, where the file is a database; for a server, the file
     /// only stands for it
     /// @param sheet how the rows stand in a workbook, where it is one
+    /// @param definition what is written where it is a definition; empty for rows
     public record Target(
             Path file,
             boolean replace,
@@ -70,7 +74,8 @@ public record PlannedJob(
             Optional<Problem> objection,
             Optional<OfLine> report,
             Optional<TableTarget> table,
-            JobPage.InSheet sheet) {
+            JobPage.InSheet sheet,
+            String definition) {
         Target(Path file, boolean replace) {
             this(
                     file,
@@ -79,23 +84,28 @@ public record PlannedJob(
                     Optional.empty(),
                     Optional.empty(),
                     Optional.empty(),
-                    JobPage.InSheet.USUAL);
+                    JobPage.InSheet.USUAL,
+                    "");
         }
 
         Target refused(Optional<Problem> why) {
-            return new Target(file, replace, form, why, report, table, sheet);
+            return new Target(file, replace, form, why, report, table, sheet, definition);
         }
 
         Target of(Optional<OfLine> other) {
-            return new Target(file, replace, form, objection, other, table, sheet);
+            return new Target(file, replace, form, objection, other, table, sheet, definition);
         }
 
         Target into(OutputForm other, TableTarget into) {
-            return new Target(file, replace, other, objection, report, Optional.of(into), sheet);
+            return new Target(file, replace, other, objection, report, Optional.of(into), sheet, definition);
         }
 
         Target in(JobPage.InSheet now) {
-            return new Target(file, replace, form, objection, report, table, now);
+            return new Target(file, replace, form, objection, report, table, now, definition);
+        }
+
+        Target defined(String text) {
+            return new Target(file, replace, form, objection, report, table, sheet, text);
         }
 
         /// The name of its sheet, where it is one of a workbook: as it is written, or that of the
@@ -565,6 +575,31 @@ public record PlannedJob(
                                 : known.isEmpty() ? "It gives none." : "It gives " + String.join(", ", known) + "."));
     }
 
+    /// A target with the text of its view, or refused where the language cannot say it.
+    private static Target defined(
+            Shelf shelf, JobPage job, SourceFile source, Plan plan, JobPage.Output output, Target target) {
+        String id = output.language().isEmpty() ? "duckdb" : output.language();
+        Optional<SqlLanguage> language =
+                Languages.find(id).filter(SqlLanguage.class::isInstance).map(SqlLanguage.class::cast);
+        if (language.isEmpty()) {
+            List<String> known = Languages.ALL.stream()
+                    .filter(SqlLanguage.class::isInstance)
+                    .map(Language::id)
+                    .toList();
+            return target.refused(Optional.of(Problem.about(
+                    Code.BAD_FIELD,
+                    job.name(),
+                    "There is no view in " + id + ".",
+                    Names.suggest(id, known, "Known: " + String.join(", ", known) + "."))));
+        }
+        Outcome<String> view =
+                language.get().view(new PlannedJob(job, source, plan, List.of(), Map.of(), List.of()).code(shelf));
+        return view.isPresent()
+                ? target.defined(view.get())
+                : target.refused(Optional.of(Problem.about(
+                        Code.CANNOT_SAY, job.name(), view.problems().getFirst().what(), "Choose another language.")));
+    }
+
     private static Outcome<List<Target>> targets(
             Shelf shelf, JobPage job, SourceFile source, Plan plan, Map<String, String> values, Set<String> set) {
         List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
@@ -594,6 +629,9 @@ public record PlannedJob(
                                 })
                                 .in(output.sheet())
                                 .of(report));
+                        if (more.getLast().form() == OutputForm.DEFINITION) {
+                            more.add(defined(shelf, job, source, plan, output, more.removeLast()));
+                        }
                         return more;
                     })));
         }

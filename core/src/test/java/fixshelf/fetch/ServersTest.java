@@ -190,6 +190,25 @@ class ServersTest {
         }
     }
 
+    @Test
+    void aPasswordThatLetsNobodyInIsAskedForAgain() throws Exception {
+        for (String language : List.of("postgresql", "mariadb")) {
+            TestServer server = TestServer.of(language);
+            server.run("DROP TABLE IF EXISTS asked", "CREATE TABLE asked (x int)", "INSERT INTO asked VALUES (1)");
+            Shelf shelf = shelf(server, "table: asked");
+            Consent.keep(folder, Consent.Place.of(server.host()));
+            Secrets.answer("ROOM_PASSWORD", "of another door");
+            for (String said : List.of("The server does not let", "There is no password for")) {
+                Problem problem = open(shelf).problems().getFirst();
+                assertThat(problem.what()).contains(said).doesNotContain("of another door");
+                assertThat(Secrets.askedBy(problem)).contains("ROOM_PASSWORD");
+            }
+            Secrets.answer("ROOM_PASSWORD", server.password());
+            assertThat(ReadRows.withoutNames(open(shelf))).isEqualTo("1");
+            server.run("DROP TABLE asked");
+        }
+    }
+
     /// A page can come from a stranger: what stands in its query must not do more than read, whatever the driver makes
     /// of it. Each would delete a row, or write a file, where it was put into other text as it is.
     static Stream<String> attempts() {

@@ -208,4 +208,43 @@ class OutputFormsTest {
                 .isEqualTo("n|d|day|at\n1000000000000000|12345678901234.56|1900-02-28|1899-12-31 10:00:00\n"
                         + "5|1.5|2026-03-01|2026-03-01 10:00:00");
     }
+
+    /// The view gives, over the table that it says it reads, what the run gives.
+    @Test
+    void aDefinitionIsAView() throws Exception {
+        String lines = "  - read_as: {n: integer}\n  - keep_rows: n > 1\n  - sort: [{n: descending}]\n";
+        Outcome<JobRun.Report> run = run(
+                "n,t\n1,a\n2,b\n3,c\n",
+                lines,
+                "out.csv\n  - write: out.sql\n  - write: sub/out.sql\n    language: sqlite");
+        assertThat(run.problems()).isEmpty();
+        assertThat(run.get().notes())
+                .first()
+                .isEqualTo("out.sql holds a definition and no rows: whoever gets it needs the tables that it reads.");
+        assertThat(root.resolve("out.csv")).content().isEqualTo("n,t\n3,c\n2,b\n");
+        String view = Files.readString(root.resolve("out.sql"));
+        assertThat(view).startsWith("-- job: job\n-- Reads the table in,").contains("\nCREATE VIEW job AS\n");
+        try (fixshelf.engine.DuckSession session = fixshelf.engine.DuckSession.open()) {
+            session.run(
+                    "CREATE TABLE \"in\" AS SELECT * FROM (VALUES (0, '1', 'a'), (1, '2', 'b'), (2, '3', 'c')) t(row_no, n, t)");
+            session.run(view);
+            assertThat(session.query("SELECT * FROM job").rows().toString()).isEqualTo("[[3, c], [2, b]]");
+        }
+        assertThat(root.resolve("sub/out.sql")).content().contains("CREATE VIEW job AS");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "out.csv¶    language: sqlite ; Only a definition has a language.",
+                "out.sql¶    of: {line: '1'}  ; A definition is of the whole job.",
+                "out.sql¶    language: pandas ; There is no view in pandas.",
+                "out.sql¶    language: oracle ; Line 2",
+            })
+    void whatIsNoDefinitionIsSaid(String output, String what) throws Exception {
+        Outcome<JobRun.Report> run = run("n\n1\n", "  - keep_rows: n = ''\n", output.replace("¶", "\n"));
+        assertThat(run.problems()).first().matches(p -> p.what().contains(what), what);
+        assertThat(root.resolve("out.sql")).doesNotExist();
+    }
 }

@@ -61,6 +61,7 @@ final class DataPlace implements Place, ComparePage.Asking {
     private Optional<DataModel.Seen> seen = Optional.empty();
     private String problem = "";
     private Optional<Consent.Place> refused = Optional.empty();
+    private Optional<Problem> wrong = Optional.empty();
 
     /// What the right page shows.
     enum View {
@@ -179,6 +180,7 @@ final class DataPlace implements Place, ComparePage.Asking {
         seen = Optional.empty();
         problem = "";
         refused = Optional.empty();
+        wrong = Optional.empty();
         rows.clear();
         fill();
         model.look(workbench.shelf(), dataset, found -> {
@@ -186,6 +188,9 @@ final class DataPlace implements Place, ComparePage.Asking {
                 // What was seen stays where looking at the rest was stopped.
                 seen = found.value().or(() -> seen);
                 problem = found.isPresent() ? "" : Ui.words(found.problems().getFirst());
+                wrong = found.isPresent()
+                        ? Optional.empty()
+                        : found.problems().stream().findFirst();
                 refused = found.problems().stream().findFirst().flatMap(Consent::askedBy);
                 fill();
                 list.refresh();
@@ -257,6 +262,8 @@ final class DataPlace implements Place, ComparePage.Asking {
                         Ui.button(fromServer()));
         refused.map(p -> AllowPlace.command(workbench, p, () -> chosen().ifPresent(d -> look(d.name())), this::say))
                 .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
+        PasswordBlank.of(wrong, () -> chosen().ifPresent(d -> look(d.name())))
+                .ifPresent(buttons.getChildren()::addFirst);
         if (seen.flatMap(s -> s.file().copied()).flatMap(SourceFile.Copied::at).isPresent()) {
             buttons.getChildren().add(Ui.button(readAgain()));
         }

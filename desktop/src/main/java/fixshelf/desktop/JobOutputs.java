@@ -1,8 +1,12 @@
 package fixshelf.desktop;
 
 import fixshelf.problem.Span;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.render.SqlLanguage;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -50,6 +54,24 @@ final class JobOutputs {
                                     () -> edit.accept(JobEdits.setMode(job, index, next(t.mode()))))));
             output.filter(o -> o.path().toLowerCase(Locale.ROOT).endsWith(".xlsx"))
                     .ifPresent(o -> sheet(row, job, index, o));
+            output.filter(o -> o.path().toLowerCase(Locale.ROOT).endsWith(".sql"))
+                    .ifPresent(o -> row.getChildren()
+                            .addAll(
+                                    Ui.label("as a view in"),
+                                    Ui.blank(
+                                            language(o).title(),
+                                            "blank",
+                                            () -> edit.accept(JobEdits.setOutput(
+                                                    job,
+                                                    index,
+                                                    new JobPage.Output(
+                                                            o.path(),
+                                                            o.replace(),
+                                                            o.span(),
+                                                            o.of(),
+                                                            o.table(),
+                                                            o.sheet(),
+                                                            next(language(o)).id()))))));
             output.filter(o -> o.table().isEmpty()).ifPresent(o -> row.getChildren()
                     .add(Ui.blank(
                             o.replace() ? "replacing what is there" : "only if it is not there",
@@ -112,6 +134,34 @@ final class JobOutputs {
                                         job, index, new JobPage.InSheet(now.name(), !now.asText())))));
     }
 
+    /// Another path or leave for an output; what it is besides stays.
+    private static JobPage.Output with(JobPage job, int index, String path, boolean replace, Span span) {
+        return index < job.outputs().size()
+                ? new JobPage.Output(
+                        path,
+                        replace,
+                        span,
+                        job.outputs().get(index).of(),
+                        job.outputs().get(index).table(),
+                        job.outputs().get(index).sheet(),
+                        job.outputs().get(index).language())
+                : new JobPage.Output(path, replace, span);
+    }
+
+    private static final List<Language> VIEWS =
+            Languages.ALL.stream().filter(SqlLanguage.class::isInstance).toList();
+
+    private static Language language(JobPage.Output output) {
+        return VIEWS.stream()
+                .filter(l -> l.id().equals(output.language()))
+                .findFirst()
+                .orElse(VIEWS.getFirst());
+    }
+
+    private static Language next(Language now) {
+        return VIEWS.get((VIEWS.indexOf(now) + 1) % VIEWS.size());
+    }
+
     private static String words(String mode) {
         return switch (mode) {
             case "replace" -> "instead of what is there";
@@ -160,6 +210,6 @@ final class JobOutputs {
     }
 
     private void set(JobPage job, int index, String path, boolean replace, Span span) {
-        edit.accept(JobEdits.setOutput(job, index, new JobPage.Output(path, replace, span)));
+        edit.accept(JobEdits.setOutput(job, index, with(job, index, path, replace, span)));
     }
 }

@@ -53,6 +53,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private long total = -1;
     private @Nullable SourceFile counted;
     private Optional<Consent.Place> refused = Optional.empty();
+    private Optional<Problem> wrong = Optional.empty();
     private final DeleteRows deleting;
     private boolean filling;
 
@@ -149,10 +150,12 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
     private void looked(Outcome<JobModel.Look> outcome) {
         if (!outcome.isPresent()) {
             look = Optional.empty();
-            refused = outcome.problems().stream().findFirst().flatMap(Consent::askedBy);
+            wrong = outcome.problems().stream().findFirst();
+            refused = wrong.flatMap(Consent::askedBy);
             rows.showNothing(Ui.words(outcome.problems().getFirst()));
         } else {
             look = outcome.value();
+            wrong = Optional.empty();
             deleting.forget();
             refused = Optional.empty();
             countAll(outcome.get());
@@ -331,7 +334,8 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
                     },
                     report -> {
                         stop = null;
-                        refused = report.problems().stream().findFirst().flatMap(Consent::askedBy);
+                        wrong = report.problems().stream().findFirst();
+                        refused = wrong.flatMap(Consent::askedBy);
                         fill();
                         rows.say(
                                 report.isPresent()
@@ -396,6 +400,7 @@ final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page, JobRo
         }
         refused.map(p -> AllowPlace.command(workbench, p, this::allowed, w -> rows.say(w, true)))
                 .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
+        PasswordBlank.of(wrong, this::allowed).ifPresent(buttons.getChildren()::addFirst);
         deleting.confirm().ifPresent(c -> buttons.getChildren().add(Ui.button(c)));
         sometimes().stream().filter(c -> c.enabled().getAsBoolean()).forEach(c -> buttons.getChildren()
                 .add(Ui.button(c)));

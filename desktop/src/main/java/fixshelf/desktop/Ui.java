@@ -1,5 +1,6 @@
 package fixshelf.desktop;
 
+import fixshelf.fetch.Secrets;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import java.util.List;
@@ -138,6 +139,9 @@ final class Ui {
 
     /// A problem in words; what is not allowed yet can be allowed beside them.
     static String words(Problem problem) {
+        if (Secrets.askedBy(problem).isPresent()) {
+            return problem.what() + " Type it on the left, or set the variable before Fix Shelf is started.";
+        }
         return problem.code() == Code.NOT_ALLOWED
                 ? problem.what()
                         + " Allow it on the left if you trust this shelf: it is remembered for you, and for this shelf only."
