@@ -20,7 +20,11 @@ final class JobWords {
         List<String> parts = new ArrayList<>();
         look.ifPresent(l -> {
             if (l.planned().source().copied().isEmpty()) {
-                parts.add("on " + l.planned().readFrom());
+                parts.add("on "
+                        + (l.planned().plan().readsJob()
+                                ? l.planned().source().file().getFileName() + ", by "
+                                : "")
+                        + l.planned().readFrom());
             }
             parts.add(total >= 0 ? Ui.count(total, "row", "rows") : "counting the rows …");
             parts.add(Ui.count(l.planned().source().columns().size(), "column", "columns"));

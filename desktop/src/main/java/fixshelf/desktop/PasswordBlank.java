@@ -9,6 +9,8 @@ import javafx.scene.layout.VBox;
 /// Where a password is typed that no variable of the system holds: it is kept until Fix Shelf is
 /// closed, and stands in no page.
 final class PasswordBlank {
+    private static final double WIDTH = 260;
+
     private PasswordBlank() {}
 
     /// The blank for the password that a problem is about; nothing where it is about something else.
@@ -28,11 +30,11 @@ final class PasswordBlank {
                     goOn.run();
                 }
             });
-            return new VBox(
-                    4,
-                    Ui.wrapped(
-                            "The password that " + variable + " would hold, kept until Fix Shelf is closed:", "soft"),
-                    field);
+            VBox box = new VBox(
+                    4, Ui.wrapped("Password for " + variable + ", kept until Fix Shelf is closed", "soft"), field);
+            box.setPrefWidth(WIDTH);
+            box.setMaxWidth(WIDTH);
+            return box;
         });
     }
 }
