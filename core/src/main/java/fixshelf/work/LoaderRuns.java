@@ -60,8 +60,23 @@ final class LoaderRuns implements Source {
         this.each = call.each().orElseThrow();
     }
 
+    /// The datasets that are being opened, as their tables of calls may be such datasets too.
+    private static final ScopedValue<List<String>> OPENING = ScopedValue.newInstance();
+
     static Outcome<SourceFile> open(Shelf shelf, DatasetPage page) {
         LoaderRuns runs = new LoaderRuns(shelf, page);
+        List<String> opening = new ArrayList<>(OPENING.orElse(List.of()));
+        boolean again = opening.contains(page.name());
+        opening.add(page.name());
+        return again
+                ? Outcome.failed(runs.problem(
+                        Code.CYCLE,
+                        "Datasets read each other in a circle: " + String.join(" → ", opening) + ".",
+                        "Break it: let one of them read a file."))
+                : ScopedValue.where(OPENING, List.copyOf(opening)).call(() -> open(shelf, page, runs));
+    }
+
+    private static Outcome<SourceFile> open(Shelf shelf, DatasetPage page, LoaderRuns runs) {
         return runs.calls().then(calls -> {
             Optional<Problem> stopped = runs.plan(calls);
             if (stopped.isPresent()) {

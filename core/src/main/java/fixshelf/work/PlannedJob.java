@@ -480,6 +480,13 @@ public record PlannedJob(
         }
         String name = dataset(line);
         Optional<DatasetPage> page = shelf.dataset(name);
+        if (!line.isRead()) {
+            return Outcome.failed(Problem.error(
+                    Code.BAD_FIELD,
+                    where,
+                    "The first line of a job reads something.",
+                    "Begin with `- read: name` of a dataset, `- read: {file: path}`, or a loader of this shelf."));
+        }
         if (page.isEmpty()) {
             List<String> known = Stream.concat(
                             shelf.datasets().stream().map(DatasetPage::name),

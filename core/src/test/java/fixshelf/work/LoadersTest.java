@@ -221,6 +221,7 @@ class LoadersTest {
                 "load: visits_of¶for_each: rooms             ; Which columns of the table are arguments?",
                 "load: visits_of¶for_each: no¶from: {room: a} ; There is no dataset or job no on this shelf.",
                 "load: visits_of¶for_each: d¶from: {year: a} ; visits_of needs room.",
+                "load: visits_of¶for_each: d¶from: {room: no} ; Datasets read each other in a circle: d → d.",
             })
     void whatIsWrongWithACallIsSaid(String page, String problem) throws Exception {
         dataset(page.replace("¶", "\n"));
