@@ -123,9 +123,16 @@ public final class PandasLanguage extends FrameLanguage {
             def seconds_later(time, seconds):
                 \"""A time so many seconds later, or missing outside the calendar.\"""
                 try:
-                    return time + timedelta(seconds=int(seconds))
+                    # As a plain time: those of pandas end in the year 2262.
+                    return datetime.combine(time.date(), time.time()) + timedelta(seconds=int(seconds))
                 except OverflowError:
                     return pd.NA
+            """),
+            Map.entry("seconds_from(", """
+            def seconds_from(time, later):
+                \"""The whole seconds from a time to another, as plain times: those of pandas end in the year 2262.\"""
+                begin, end = (datetime.combine(t.date(), t.time()) for t in (time, later))
+                return (end - begin) // timedelta(seconds=1)
             """),
             Map.entry("all_capitals", """
             def all_capitals(text):

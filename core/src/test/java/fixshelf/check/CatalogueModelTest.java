@@ -318,6 +318,15 @@ class CatalogueModelTest {
                 strict("second(u)", r -> (long) r.u().getSecond()),
                 strict("add_seconds(u, n)", r -> Meaning.timeInCalendar(() -> r.u().plusSeconds(r.n()))),
                 strict("seconds_between(u, v)", r -> ChronoUnit.SECONDS.between(r.u(), r.v())),
+                // A time that a library holds in nanoseconds, and one far outside of those.
+                strict(
+                        "seconds_between(at_midnight(DATE '2024-02-29'), v)",
+                        r -> ChronoUnit.SECONDS.between(
+                                LocalDate.of(2024, 2, 29).atStartOfDay(), r.v())),
+                strict(
+                        "seconds_between(u, add_seconds(at_midnight(DATE '2024-02-29'), 179820000000))",
+                        r -> ChronoUnit.SECONDS.between(
+                                r.u(), LocalDate.of(2024, 2, 29).atStartOfDay().plusSeconds(179_820_000_000L))),
                 strict("epoch_to_timestamp(n)", r -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(r.n()))),
                 strict(
                         "epoch_millis_to_timestamp(n)",
