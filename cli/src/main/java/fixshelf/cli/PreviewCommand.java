@@ -80,7 +80,7 @@ final class PreviewCommand extends JobOption {
         Optional<Preview.View> wanted = Stream.of(Preview.View.values())
                 .filter(v -> v.name().equalsIgnoreCase(view))
                 .findFirst();
-        Optional<Operation.Report> report = wanted.isEmpty() ? Preview.report(planned, at, view) : Optional.empty();
+        Optional<Operation.Report> report = wanted.isEmpty() ? planned.report(at, view) : Optional.empty();
         if (wanted.isEmpty() && report.isEmpty()) {
             return unknownView(planned, at);
         }

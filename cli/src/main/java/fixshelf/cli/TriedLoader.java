@@ -11,6 +11,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.type.Column;
+import fixshelf.type.Type;
 import fixshelf.work.LineEffect;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
@@ -108,7 +109,7 @@ final class TriedLoader {
                         Stream.of("row"),
                         columns.stream()
                                 .map(c -> c.name()
-                                        + (c.type().equals(fixshelf.type.Type.TEXT)
+                                        + (c.type().equals(Type.TEXT)
                                                 ? ""
                                                 : ": " + c.type().label())))
                 .toList());

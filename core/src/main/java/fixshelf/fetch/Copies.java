@@ -69,41 +69,64 @@ public final class Copies {
     /// depends on. An older copy goes.
     ///
     /// @param name of the dataset
-    /// @param what as it is told
-    /// @param counted what is told of the rows, once they are written
-    /// @param failed what is told of those that are not there
+    /// @param at how old what it is made of is; empty where that does not matter
+    /// @param told what is told of the rows, once they are written
     public static Outcome<SourceFile> openMade(
-            Path shelf,
-            String name,
-            String key,
-            SourceFile.Copied what,
-            Source source,
-            Supplier<String> counted,
-            String failed) {
+            Path shelf, String name, String key, Source source, Optional<Instant> at, Supplier<String> told) {
         return kept(shelf, name, () -> {
-            Path copy = OwnFolder.file(shelf, "copies", "loaded-" + name + "-" + digest(key) + ".csv");
-            Path words = OwnFolder.file(shelf, "copies", "loaded-" + name + "-" + digest(key) + ".txt");
+            String base = made(name);
+            Path copy = OwnFolder.file(shelf, "copies", base + digest(key) + ".csv");
+            Path words = OwnFolder.file(shelf, "copies", base + digest(key) + ".txt");
             if (HERE.isBound() && !Files.isRegularFile(copy)) {
-                return Outcome.failed(
-                        Problem.about(Code.NOT_READ_YET, name, name + " was not read yet.", "Look at it to read it."));
+                return notReadYet(name);
             }
             synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
-                if (!Files.isRegularFile(copy)) {
-                    try (Stream<Path> older = Files.list(copy.getParent())) {
-                        String same = java.util.regex.Pattern.quote("loaded-" + name) + "-[0-9a-f]{12}\\.(csv|txt)";
-                        for (Path file : older.toList()) {
-                            if (file.getFileName().toString().matches(same)) {
-                                Files.deleteIfExists(file);
-                            }
+                if (!Files.isRegularFile(copy) || !Files.isRegularFile(words)) {
+                    List<Path> older = all(copy.getParent(), base);
+                    make(shelf, source, copy);
+                    Files.writeString(words, told.get());
+                    for (Path file : older) {
+                        if (!file.equals(copy) && !file.equals(words)) {
+                            Files.deleteIfExists(file);
                         }
                     }
-                    make(shelf, source, copy);
-                    Files.writeString(words, counted.get());
                 }
             }
-            String told = Files.isRegularFile(words) ? ": " + Files.readString(words) : "";
-            return read(copy, name).map(f -> f.copyOf(new SourceFile.Copied(what.from() + told + failed, what.at())));
+            String said = Files.readString(words);
+            return read(copy, name).map(f -> f.copyOf(new SourceFile.Copied(said, at)));
         });
+    }
+
+    /// The copy that [#openMade] made last, however old, without a look at what it depends on.
+    public static Outcome<SourceFile> lastMade(Path shelf, String name) {
+        return kept(shelf, name, () -> {
+            Path folder = OwnFolder.file(shelf, "copies", "any").getParent();
+            Optional<Path> copy = all(folder, made(name)).stream()
+                    .filter(f -> f.toString().endsWith(".csv"))
+                    .findFirst();
+            return copy.isPresent() ? read(copy.get(), name) : notReadYet(name);
+        });
+    }
+
+    private static String made(String name) {
+        return "loaded-" + name + "-";
+    }
+
+    private static Outcome<SourceFile> notReadYet(String name) {
+        return Outcome.failed(
+                Problem.about(Code.NOT_READ_YET, name, name + " was not read yet.", "Look at it to read it."));
+    }
+
+    /// The copies whose names begin so, before what they depend on.
+    private static List<Path> all(Path folder, String base) throws IOException {
+        try (Stream<Path> files = Files.list(folder)) {
+            return files.filter(f -> {
+                        String name = f.getFileName().toString();
+                        return name.startsWith(base)
+                                && name.substring(base.length()).matches("[0-9a-f]{12}\\.(csv|txt)");
+                    })
+                    .toList();
+        }
     }
 
     /// A file that stands for what a form reads, as in a case of a loader.

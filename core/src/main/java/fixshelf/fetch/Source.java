@@ -20,57 +20,52 @@ public interface Source {
     /// @param shelf which has to be allowed what the source leads to on the way
     void write(Path shelf, Path to) throws IOException;
 
+    /// What writes the names and the rows.
+    interface Rows {
+        void write(Path shelf, Path to) throws IOException;
+    }
+
+    static Source of(Optional<Consent.Place> place, String shown, Rows rows) {
+        return new Source() {
+            @Override
+            public Optional<Consent.Place> place() {
+                return place;
+            }
+
+            @Override
+            public String shown() {
+                return shown;
+            }
+
+            @Override
+            public void write(Path shelf, Path to) throws IOException {
+                rows.write(shelf, to);
+            }
+        };
+    }
+
     static Source of(ReadOptions options, ReadOptions.Form.Elsewhere form) {
         return switch (form) {
             case ReadOptions.Form.Server server -> server(ServerAddress.of(options.path(), server.engine()), server);
             case ReadOptions.Form.Web web -> new WebTable(options.path(), web);
-            case ReadOptions.Form.Typed typed -> typed(typed);
+            case ReadOptions.Form.Typed typed ->
+                of(Optional.empty(), "Typed into its page", (_, to) -> {
+                    try (CopyWriter out = new CopyWriter(to)) {
+                        out.row(typed.columns());
+                        for (List<@Nullable String> row : typed.rows()) {
+                            out.row(row);
+                        }
+                    }
+                });
         };
     }
 
     private static Source server(ServerAddress address, ReadOptions.Form.Server form) {
-        return new Source() {
-            @Override
-            public Optional<Consent.Place> place() {
-                return Optional.of(address.place());
-            }
-
-            @Override
-            public String shown() {
-                return (!form.query().isEmpty()
-                                ? "A query"
-                                : form.table().isEmpty() ? "The only table" : "Table " + form.table())
-                        + " of " + address.shown();
-            }
-
-            @Override
-            public void write(Path shelf, Path to) throws IOException {
-                new ServerTable(address, form).write(to);
-            }
-        };
-    }
-
-    private static Source typed(ReadOptions.Form.Typed form) {
-        return new Source() {
-            @Override
-            public Optional<Consent.Place> place() {
-                return Optional.empty();
-            }
-
-            @Override
-            public String shown() {
-                return "Typed into its page";
-            }
-
-            @Override
-            public void write(Path shelf, Path to) throws IOException {
-                try (CopyWriter out = new CopyWriter(to)) {
-                    out.row(form.columns());
-                    for (List<@Nullable String> row : form.rows()) {
-                        out.row(row);
-                    }
-                }
-            }
-        };
+        String what = !form.query().isEmpty()
+                ? "A query"
+                : form.table().isEmpty() ? "The only table" : "Table " + form.table();
+        return of(
+                Optional.of(address.place()), what + " of " + address.shown(), (_, to) -> new ServerTable(address, form)
+                        .write(to));
     }
 }

@@ -80,22 +80,7 @@ final class WebTable implements Source {
     /// The same table of a page that was saved as a file.
     static Source ofFile(Path file, ReadOptions.Form.Web form) {
         WebTable table = new WebTable(file.getFileName().toString(), form);
-        return new Source() {
-            @Override
-            public Optional<Consent.Place> place() {
-                return Optional.empty();
-            }
-
-            @Override
-            public String shown() {
-                return table.shown();
-            }
-
-            @Override
-            public void write(Path shelf, Path to) throws IOException {
-                table.write(Jsoup.parse(file, null, ""), to);
-            }
-        };
+        return Source.of(Optional.empty(), table.shown(), (_, to) -> table.write(Jsoup.parse(file, null, ""), to));
     }
 
     @Override

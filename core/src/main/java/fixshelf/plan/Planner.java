@@ -228,15 +228,21 @@ public final class Planner {
         Outcome<?> value = blank.kind().read(written.get(), context);
         boolean main = operation.blanks().getFirst().equals(blank);
         value.problems()
-                .forEach(p -> problems.add(new Problem(
-                        p.code(),
-                        p.severity(),
-                        p.where().source().text().isEmpty()
-                                        || p.where().source().name().equals("blank")
-                                ? placed.of(blank.name())
-                                : p.where(),
-                        (main ? "" : blank.name() + ": ") + p.what(),
-                        p.todo())));
+                .forEach(p -> problems.add(
+                        p.code().isElsewhere()
+                                ? p
+                                : new Problem(
+                                        p.code(),
+                                        p.severity(),
+                                        p.where().source().text().isEmpty()
+                                                        || p.where()
+                                                                .source()
+                                                                .name()
+                                                                .equals("blank")
+                                                ? placed.of(blank.name())
+                                                : p.where(),
+                                        (main ? "" : blank.name() + ": ") + p.what(),
+                                        p.todo())));
         given.write(blank.name(), written.get());
         value.value().ifPresent(v -> given.put(blank.name(), v));
     }
@@ -257,7 +263,7 @@ public final class Planner {
             case Operation.Resolution.Done done -> whole(done, placed);
             case Operation.Resolution.Asks _ -> Optional.empty();
             case Operation.Resolution.Refused(List<Problem> why) -> {
-                why.forEach(p -> problems.add(new Problem(p.code(), p.severity(), placed.where(), p.what(), p.todo())));
+                why.forEach(p -> problems.add(p.placed(placed.where())));
                 yield Optional.empty();
             }
         };

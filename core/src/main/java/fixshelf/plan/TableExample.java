@@ -26,17 +26,6 @@ public record TableExample(
         String stops,
         String reads,
         Optional<Problem> unread) {
-    public TableExample(
-            String title,
-            Table given,
-            Map<String, Table> others,
-            String call,
-            Table gives,
-            String stops,
-            String reads) {
-        this(title, given, others, call, gives, stops, reads, Optional.empty());
-    }
-
     /// The same, with the rows of its file, or why there are none.
     public TableExample with(Outcome<Table> rows) {
         return new TableExample(
@@ -51,7 +40,7 @@ public record TableExample(
     }
 
     public TableExample(String title, Table given, Map<String, Table> others, String call, Table gives) {
-        this(title, given, others, call, gives, "", "");
+        this(title, given, others, call, gives, "", "", Optional.empty());
     }
 
     public TableExample(String title, Table given, String call, Table gives) {

@@ -45,6 +45,7 @@ public record TableFix(
         boolean loads,
         List<Column> returns)
         implements Operation {
+    private static final String LINES_OF = "lines of ";
     private static final int DEEPEST = 20;
     private static final ThreadLocal<Integer> DEPTH = ThreadLocal.withInitial(() -> 0);
 
@@ -54,6 +55,16 @@ public record TableFix(
         examples = List.copyOf(examples);
     }
 
+    /// The call of what a loader does with the table that it reads; nobody writes it on a page.
+    public static String linesOf(String loader) {
+        return LINES_OF + loader;
+    }
+
+    /// The loader whose lines a call is, or the call itself.
+    public static String withoutLinesOf(String call) {
+        return call.startsWith(LINES_OF) ? call.substring(LINES_OF.length()) : call;
+    }
+
     /// The same with other examples: those that read a file have its rows.
     public TableFix with(List<TableExample> ready) {
         return new TableFix(name, sentence, prose, blanks, lines, ready, callables, showsOwn, loads, returns);
@@ -61,7 +72,7 @@ public record TableFix(
 
     @Override
     public String shown() {
-        return loads ? name.replaceFirst("^lines of ", "") : name;
+        return withoutLinesOf(name);
     }
 
     @Override
@@ -236,12 +247,14 @@ public record TableFix(
                     new Resolution.Asks(about, rows -> after(then.apply(rows), index, reports));
                 case Resolution.Refused(List<Problem> why) ->
                     new Resolution.Refused(why.stream()
-                            .map(p -> new Problem(
-                                    p.code(),
-                                    p.severity(),
-                                    p.where(),
-                                    shown() + ", line " + numberOf(index) + ": " + p.what(),
-                                    p.todo()))
+                            .map(p -> p.code().isElsewhere()
+                                    ? p
+                                    : new Problem(
+                                            p.code(),
+                                            p.severity(),
+                                            p.where(),
+                                            shown() + ", line " + numberOf(index) + ": " + p.what(),
+                                            p.todo()))
                             .toList());
             };
         }

@@ -62,4 +62,10 @@ public enum Code {
     public String id() {
         return id;
     }
+
+    /// Whether something outside of the shelf has to be allowed, reached or opened first. Such a
+    /// problem says which place in its own `where`, and is none of the page that leads there.
+    public boolean isElsewhere() {
+        return this == NOT_ALLOWED || this == NOT_ALLOWED_TO_WRITE || this == NOT_READ_YET || this == NO_PASSWORD;
+    }
 }

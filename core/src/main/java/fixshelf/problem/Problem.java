@@ -30,6 +30,11 @@ public record Problem(Code code, Severity severity, Where where, String what, St
         }
     }
 
+    /// The same where a page leads to it; one of a place outside stays one of that place.
+    public Problem placed(Where there) {
+        return code.isElsewhere() ? this : new Problem(code, severity, there, what, todo);
+    }
+
     public static Problem error(Code code, Where where, String what, String todo) {
         return new Problem(code, Severity.ERROR, where, what, todo);
     }

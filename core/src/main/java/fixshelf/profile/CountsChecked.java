@@ -1,10 +1,13 @@
 package fixshelf.profile;
 
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.KeptCounts;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -26,8 +29,8 @@ public final class CountsChecked {
     public static Outcome<KeptCounts> of(DataLook data, List<String> columns) {
         return places(data, columns).isPresent()
                 ? DataLook.guarded(() -> new KeptCounts(columns, rows(data, columns, KeptCounts.MOST_ROWS + 1)))
-                : Outcome.failed(fixshelf.problem.Problem.about(
-                        fixshelf.problem.Code.NO_SUCH_COLUMN,
+                : Outcome.failed(Problem.about(
+                        Code.NO_SUCH_COLUMN,
                         String.join(", ", columns),
                         "Not all of these are columns.",
                         "Name columns of the dataset."));
@@ -103,8 +106,8 @@ public final class CountsChecked {
                         r -> {
                             List<@Nullable String> values = new ArrayList<>();
                             r.subList(0, columns.size()).forEach(v -> values.add((String) v));
-                            rows.add(new KeptCounts.Row(java.util.Collections.unmodifiableList(values), (Long)
-                                    Objects.requireNonNull(r.getLast())));
+                            rows.add(new KeptCounts.Row(
+                                    Collections.unmodifiableList(values), (Long) Objects.requireNonNull(r.getLast())));
                         });
         return rows;
     }

@@ -29,7 +29,9 @@ public record DatasetPage(
     ///
     /// @param arguments those that are written, the same in all calls
     /// @param each what the rows of a table give
-    public record Call(String loader, Map<String, Written> arguments, Optional<ForEach> each, Span span) {}
+    /// @param strict whether a value that is lost on the way stops whoever reads it
+    public record Call(
+            String loader, Map<String, Written> arguments, Optional<ForEach> each, boolean strict, Span span) {}
 
     /// A table with a row for each call.
     ///

@@ -57,7 +57,7 @@ public final class DatasetPages {
         if (!fields.has("load")) {
             return Optional.empty();
         }
-        fields.allow(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed", "counts"));
+        fields.allow(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed", "strict", "counts"));
         Map<String, Written> arguments =
                 fields.written("with").orElse(new Written.Fields(Map.of())) instanceof Written.Fields(var given)
                         ? given
@@ -70,7 +70,8 @@ public final class DatasetPages {
                     "Write `with: {part: AQ}`, say.");
         }
         String loader = fields.required("load", "Name a loader of this shelf.");
-        return Optional.of(new DatasetPage.Call(loader, arguments, each(fields), fields.spanOfValue("load")));
+        return Optional.of(new DatasetPage.Call(
+                loader, arguments, each(fields), fields.flag("strict", false), fields.spanOfValue("load")));
     }
 
     /// `for_each: table` with `from: {parameter: column}`.
@@ -85,11 +86,7 @@ public final class DatasetPages {
                             "Write `for_each:` and a dataset or a job, or leave it out."));
             return Optional.empty();
         }
-        String failed = fields.text("failed", "stop");
-        if (!Set.of("stop", "leave_out").contains(failed)) {
-            fields.report(
-                    Code.BAD_FIELD, fields.spanOfValue("failed"), "failed is stop or leave_out.", "Write one of them.");
-        }
+        String failed = fields.choice("failed", List.of("stop", "leave_out"));
         Map<String, String> from = fields.pairs("from");
         if (from.isEmpty()) {
             fields.report(

@@ -36,9 +36,9 @@ final class FrontEdits {
         List<String> lines = text.lines().toList();
         boolean known = lines.stream().anyMatch(l -> l.startsWith(field + ":"));
         String entry = field + ":" + (value.startsWith("\n") ? "" : " ") + value;
-        Stream<String> changed =
-                known ? replaced(lines, field, entry) : Stream.concat(lines.stream(), Stream.of(entry));
-        return changed.map(l -> l + "\n").collect(Collectors.joining());
+        Stream<String> changed = known ? replaced(lines, field, entry) : Stream.concat(lines.stream(), entry.lines());
+        String end = text.contains("\r\n") ? "\r\n" : "\n";
+        return changed.map(l -> l + end).collect(Collectors.joining());
     }
 
     private static Stream<String> replaced(List<String> lines, String field, String entry) {
@@ -46,10 +46,15 @@ final class FrontEdits {
         while (!lines.get(at).startsWith(field + ":")) {
             at++;
         }
+        // Blank lines and comments between what is indented belong to the field, those behind it do not.
         int end = at + 1;
-        while (end < lines.size()
-                && (lines.get(end).startsWith(" ") || lines.get(end).startsWith("- "))) {
-            end++;
+        for (int i = end; i < lines.size(); i++) {
+            String line = lines.get(i);
+            if (line.startsWith(" ") || line.startsWith("- ") || line.equals("-")) {
+                end = line.isBlank() ? end : i + 1;
+            } else if (!line.isBlank() && !line.startsWith("#")) {
+                break;
+            }
         }
         return Stream.of(lines.subList(0, at).stream(), entry.lines(), lines.subList(end, lines.size()).stream())
                 .flatMap(s -> s);

@@ -141,32 +141,11 @@ public final class JobEdits {
 
     /// The text with output `index` said anew, or added when there is none of that index.
     public static String setOutput(JobPage page, int index, Output output) {
-        String entry = "write: " + YamlText.scalar(output.path()) + "\n";
         if (index < page.outputs().size()) {
             Span old = page.outputs().get(index).span();
-            String indent = indent(page, old);
-            String replace = output.replace() ? indent + "  replace: true\n" : "";
-            replace += page.outputs()
-                    .get(index)
-                    .of()
-                    .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line())
-                            + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}\n")
-                    .orElse("");
-            // What says which table or sheet it is stays, as long as the place is the same.
-            if (page.outputs().get(index).path().equals(output.path())) {
-                replace += sheetFields(page.outputs().get(index).sheet(), indent);
-                replace += output.language().isEmpty()
-                        ? ""
-                        : indent + "  language: " + YamlText.scalar(output.language()) + "\n";
-                replace += page.outputs()
-                        .get(index)
-                        .table()
-                        .map(t -> tableFields(t, indent))
-                        .orElse("");
-            }
-            return splice(page, entrySpan(page, old), indent + "- " + entry + replace);
+            return splice(page, entrySpan(page, old), written(output, indent(page, old)));
         }
-        String added = "  - " + entry + (output.replace() ? "    replace: true\n" : "");
+        String added = written(output, "  ");
         String text = page.source().text();
         if (!page.outputs().isEmpty()) {
             int at = entrySpan(page, page.outputs().getLast().span()).end();
@@ -178,65 +157,40 @@ public final class JobEdits {
         return text + (text.endsWith("\n") ? "" : "\n") + "outputs:\n" + added;
     }
 
-    private static String tableFields(JobPage.ToTable table, String indent) {
-        StringBuilder fields = new StringBuilder();
-        Map<String, String> all = new LinkedHashMap<>();
-        all.put("table", table.table());
-        all.put("mode", table.mode().equals("create") ? "" : table.mode());
-        all.put("user", table.user());
-        all.put("password_from", table.passwordFrom());
-        all.forEach((name, value) -> {
+    private static String written(Output output, String indent) {
+        Map<String, String> fields = new LinkedHashMap<>();
+        fields.put("replace", output.replace() ? "true" : "");
+        fields.put(
+                "of",
+                output.of()
+                        .map(o -> "{line: " + YamlText.scalar(o.line())
+                                + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}")
+                        .orElse(""));
+        fields.put("sheet", scalar(output.sheet().name()));
+        fields.put("cannot_hold", output.sheet().asText() ? "text" : "");
+        fields.put("language", scalar(output.language()));
+        output.table().ifPresent(t -> {
+            fields.put("table", scalar(t.table()));
+            fields.put("mode", t.mode().equals("create") ? "" : t.mode());
+            fields.put("user", scalar(t.user()));
+            fields.put("password_from", t.passwordFrom());
+        });
+        StringBuilder text = new StringBuilder(indent + "- write: " + YamlText.scalar(output.path()) + "\n");
+        fields.forEach((name, value) -> {
             if (!value.isEmpty()) {
-                fields.append(indent)
+                text.append(indent)
                         .append("  ")
                         .append(name)
                         .append(": ")
-                        .append(YamlText.scalar(value))
+                        .append(value)
                         .append('\n');
             }
         });
-        return fields.toString();
+        return text.toString();
     }
 
-    /// The text with another mode for an output that is a table.
-    public static String setMode(JobPage page, int index, String mode) {
-        JobPage.Output old = page.outputs().get(index);
-        JobPage.ToTable table = old.table().orElseThrow();
-        String indent = indent(page, old.span());
-        String of = old.of()
-                .map(o -> indent + "  of: {line: " + YamlText.scalar(o.line())
-                        + (o.report().isEmpty() ? "" : ", report: " + YamlText.scalar(o.report())) + "}\n")
-                .orElse("");
-        JobPage.ToTable next = new JobPage.ToTable(table.table(), mode, table.user(), table.passwordFrom());
-        return splice(
-                page,
-                entrySpan(page, old.span()),
-                indent + "- write: " + YamlText.scalar(old.path()) + "\n" + of + tableFields(next, indent));
-    }
-
-    private static String sheetFields(JobPage.InSheet sheet, String indent) {
-        return (sheet.name().isEmpty() ? "" : indent + "  sheet: " + YamlText.scalar(sheet.name()) + "\n")
-                + (sheet.asText() ? indent + "  cannot_hold: text\n" : "");
-    }
-
-    /// The text with the rows of an output in another sheet of its workbook.
-    public static String setSheet(JobPage page, int index, JobPage.InSheet sheet) {
-        JobPage.Output old = page.outputs().get(index);
-        List<Output> outputs = new ArrayList<>(page.outputs());
-        outputs.set(
-                index, new Output(old.path(), old.replace(), old.span(), old.of(), old.table(), sheet, old.language()));
-        JobPage changed = new JobPage(
-                page.file(),
-                page.source(),
-                page.name(),
-                page.title(),
-                page.about(),
-                page.parameters(),
-                page.lines(),
-                outputs,
-                page.result(),
-                page.problems());
-        return setOutput(changed, index, outputs.get(index));
+    private static String scalar(String text) {
+        return text.isEmpty() ? "" : YamlText.scalar(text);
     }
 
     /// The text with another result: the name or number of a line; empty for the last line.

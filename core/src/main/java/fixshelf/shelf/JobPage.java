@@ -6,6 +6,7 @@ import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 
@@ -51,6 +52,51 @@ public record JobPage(
             String language) {
         public Output(String path, boolean replace, Span span) {
             this(path, replace, span, Optional.empty(), Optional.empty(), InSheet.USUAL, "");
+        }
+
+        /// The same in another place: what a sheet, a view or a table is called goes with the kind of file.
+        public Output at(String other) {
+            boolean same = path.equals(other);
+            return new Output(
+                    other,
+                    replace,
+                    span,
+                    of,
+                    same ? table : Optional.empty(),
+                    isWorkbook(other) ? sheet : InSheet.USUAL,
+                    isDefinition(other) ? language : "");
+        }
+
+        public Output replacing(boolean now) {
+            return new Output(path, now, span, of, table, sheet, language);
+        }
+
+        public Output into(ToTable now) {
+            return new Output(path, replace, span, of, Optional.of(now), sheet, language);
+        }
+
+        public Output in(InSheet now) {
+            return new Output(path, replace, span, of, table, now, language);
+        }
+
+        public Output as(String now) {
+            return new Output(path, replace, span, of, table, sheet, now);
+        }
+
+        public boolean isWorkbook() {
+            return isWorkbook(path);
+        }
+
+        public boolean isDefinition() {
+            return isDefinition(path);
+        }
+
+        static boolean isWorkbook(String path) {
+            return path.toLowerCase(Locale.ROOT).endsWith(".xlsx");
+        }
+
+        static boolean isDefinition(String path) {
+            return path.toLowerCase(Locale.ROOT).endsWith(".sql");
         }
     }
 

@@ -19,7 +19,6 @@ import java.nio.file.Path;
 import java.util.stream.Stream;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -156,7 +155,7 @@ public final class JobPages {
 
     /// The language of a definition.
     private static String language(Yaml.Fields fields, String path) {
-        boolean definition = path.toLowerCase(Locale.ROOT).endsWith(".sql");
+        boolean definition = Output.isDefinition(path);
         if (fields.has("language") && !definition) {
             fields.report(
                     Code.BAD_FIELD,
@@ -173,7 +172,7 @@ public final class JobPages {
 
     /// The sheet of a workbook.
     private static JobPage.InSheet sheet(Yaml.Fields fields, String path) {
-        boolean workbook = path.toLowerCase(Locale.ROOT).endsWith(".xlsx");
+        boolean workbook = Output.isWorkbook(path);
         Stream.of("sheet", "cannot_hold")
                 .filter(n -> fields.has(n) && !workbook)
                 .forEach(n -> fields.report(
@@ -189,21 +188,17 @@ public final class JobPages {
                     "A sheet cannot be called so: " + name + ".",
                     "Take at most 31 characters, none of [ ] : * ? / \\, and no ' at an end.");
         }
-        String cannot = fields.text("cannot_hold", "stop");
-        if (!Set.of("stop", "text").contains(cannot)) {
-            fields.report(
-                    Code.BAD_FIELD,
-                    fields.spanOfValue("cannot_hold"),
-                    "cannot_hold is stop or text.",
-                    "Write one of them.");
-        }
+        String cannot = fields.choice("cannot_hold", List.of("stop", "text"));
         return new JobPage.InSheet(name, cannot.equals("text"));
     }
 
+    /// In characters, as workbooks have it.
+    public static final int LONGEST_SHEET_NAME = 31;
+
     /// Whether a sheet can be called so.
-    public static boolean isSheetName(String name) {
+    private static boolean isSheetName(String name) {
         return !name.isBlank()
-                && name.length() <= 31
+                && name.length() <= LONGEST_SHEET_NAME
                 && name.chars().noneMatch(c -> "[]:*?/\\".indexOf(c) >= 0 || c < ' ')
                 && !name.startsWith("'")
                 && !name.endsWith("'");
@@ -223,14 +218,7 @@ public final class JobPages {
                             "Name the table."));
             return Optional.empty();
         }
-        String mode = fields.text("mode", "create");
-        if (!MODES.contains(mode)) {
-            fields.report(
-                    Code.BAD_FIELD,
-                    fields.spanOfValue("mode"),
-                    "mode is create, replace or append.",
-                    "Write one of them.");
-        }
+        String mode = fields.choice("mode", List.of("create", "replace", "append"));
         if (fields.has("replace")) {
             fields.report(
                     Code.BAD_FIELD,
@@ -248,8 +236,6 @@ public final class JobPages {
         }
         return table.map(t -> new JobPage.ToTable(t, mode, fields.text("user", ""), variable));
     }
-
-    private static final Set<String> MODES = Set.of("create", "replace", "append");
 
     private void report(Code code, Span span, String what, String todo) {
         problems.add(Problem.error(code, new Problem.Where(source, span), what, todo));

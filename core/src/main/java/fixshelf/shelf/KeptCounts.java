@@ -102,15 +102,8 @@ public record KeptCounts(List<String> columns, List<Row> rows) {
             return Outcome.failed(objection.get());
         }
         List<KeptCounts> all = new ArrayList<>(page.counts());
-        int at = all.indexOf(all.stream()
-                .filter(c -> c.columns().equals(counts.columns()))
-                .findFirst()
-                .orElse(null));
-        if (at >= 0) {
-            all.set(at, counts);
-        } else {
-            all.add(counts);
-        }
+        all.removeIf(c -> c.columns().equals(counts.columns()));
+        all.add(counts);
         return Outcome.of(FrontEdits.setTopField(page.source().text(), "counts", written(all)));
     }
 
@@ -133,11 +126,13 @@ public record KeptCounts(List<String> columns, List<Row> rows) {
                         "This page cannot be read any more.",
                         "Look at it."));
             }
-            return PageFiles.write(page.file(), text)
-                    .map(file -> shelf.with(DatasetPages.read(
-                            file,
-                            new SourceText(page.source().name(), text),
-                            shelf.settings().nullWords())));
+            DatasetPage kept = DatasetPages.read(
+                    page.file(),
+                    new SourceText(page.source().name(), text),
+                    shelf.settings().nullWords());
+            return kept.problems().stream().anyMatch(Problem::isError)
+                    ? Outcome.failed(kept.problems())
+                    : PageFiles.write(page.file(), text).map(_ -> shelf.with(kept));
         });
     }
 

@@ -74,14 +74,7 @@ final class ReadFields {
                     "Known: " + String.join(", ", ReadOptions.ENCODINGS) + ", and every other that Java knows.");
             encoding = "utf-8";
         }
-        String badRows = fields.text("bad_rows", "stop");
-        if (!Set.of("stop", "leave_out").contains(badRows)) {
-            fields.report(
-                    Code.BAD_FIELD,
-                    fields.spanOfValue("bad_rows"),
-                    "bad_rows is stop or leave_out.",
-                    "Write one of them.");
-        }
+        String badRows = fields.choice("bad_rows", List.of("stop", "leave_out"));
         List<String> words = fields.has("null_words") ? fields.texts("null_words") : nullWords;
         ReadOptions options = plain.withShape(separator, quote, encoding, fields.flag("heading", true))
                 .withNullWords(words)

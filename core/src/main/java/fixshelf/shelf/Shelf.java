@@ -134,18 +134,18 @@ public final class Shelf {
 
     /// A call of a dataset with these arguments.
     public JobPage loaded(DatasetPage page, DatasetPage.Call call, Map<String, Written> arguments) {
-        return LoaderCalls.job(this, page.name(), call.loader(), arguments, new Where(page.source(), call.span()));
+        Line line = new Line(call.loader(), arguments, "", call.strict(), false);
+        return LoaderJobs.job(this, page.name(), line, new Where(page.source(), call.span()));
     }
 
     /// The first line of a loader with arguments in it.
     public Outcome<Line> reading(TableFixPage loader, Map<String, Written> arguments) {
-        return LoaderCalls.read(loader, arguments);
+        return LoaderJobs.read(loader, arguments);
     }
 
     /// What a first line calls, as such a job; empty for a line that calls no loader.
     public Optional<JobPage> loaded(Line line) {
-        return loader(line.call())
-                .map(l -> LoaderCalls.job(this, l.name() + "_rows", l.name(), line.blanks(), Where.nowhere(l.name())));
+        return loader(line.call()).map(l -> LoaderJobs.job(this, l.name() + "_rows", line, Where.nowhere(l.name())));
     }
 
     /// The options of the file that a line reads.
@@ -179,7 +179,7 @@ public final class Shelf {
         datasets.forEach(d -> all.addAll(d.problems()));
         datasets.forEach(d -> loaded(d.name()).ifPresent(j -> all.addAll(j.problems())));
         datasets.forEach(d ->
-                d.call().ifPresent(c -> all.addAll(LoaderCalls.problems(this, c, new Where(d.source(), c.span())))));
+                d.call().ifPresent(c -> all.addAll(LoaderJobs.problems(this, c, new Where(d.source(), c.span())))));
         jobs.forEach(j -> all.addAll(j.problems()));
         jobs.forEach(j -> all.addAll(missingReferences(j)));
         all.addAll(clashes());
@@ -198,6 +198,10 @@ public final class Shelf {
                         Operations.added().stream().map(Operation::name).toList());
                 fixes.forEach(f -> known.add(f.name()));
                 problems.add(missing("fix or operation", call, where, known));
+            }
+            if (line == job.lines().getFirst() && line.line().rest()) {
+                problems.add(
+                        Problem.error(Code.BAD_FIELD, where, "The line that reads cannot rest.", "Leave out `rest`."));
             }
             if (line == job.lines().getFirst()
                     && !line.line().isRead()

@@ -2,6 +2,7 @@ package fixshelf.shelf;
 
 import fixshelf.plan.Blank;
 import fixshelf.plan.TableExample;
+import fixshelf.plan.TableFix;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.type.Column;
@@ -82,7 +83,7 @@ public record TableFixPage(
     /// The call of its lines over a table, as a line of a job says it. That of a loader is for the table that its first
     /// line reads, and nobody else writes it.
     public String callOfLines() {
-        return isLoader() ? "lines of " + name : name;
+        return isLoader() ? TableFix.linesOf(name) : name;
     }
 
     /// The first sentence of the prose, for lists.

@@ -10,6 +10,7 @@ import fixshelf.plan.ExpressionKinds;
 import fixshelf.plan.Kind;
 import fixshelf.plan.Line;
 import fixshelf.plan.TableExample;
+import fixshelf.plan.TableFix;
 import fixshelf.plan.ValueKinds;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
@@ -93,7 +94,7 @@ public final class TableFixPages {
                 read,
                 lines,
                 fields.map(this::returns).orElse(List.of()),
-                cases(loads ? "lines of " + name : name, text, parameters),
+                cases(loads ? TableFix.linesOf(name) : name, text, parameters),
                 fields.map(this::promises).orElse(List.of()),
                 problems,
                 false);
@@ -225,6 +226,13 @@ public final class TableFixPages {
                 .findFirst()
                 .map(b -> Yaml.list(source, b, problems, LineFields::read))
                 .orElse(List.of());
+        lines.stream()
+                .filter(l -> l.line().strict())
+                .forEach(l -> problems.add(Problem.error(
+                        Code.BAD_FIELD,
+                        new Problem.Where(source, l.span()),
+                        "A line of a page that is called cannot stop a run by itself.",
+                        "Write `strict: true` where it is called, or make sure of something: make_sure_filled.")));
         Set<String> names = new HashSet<>();
         lines.stream()
                 .filter(l -> !l.line().name().isEmpty() && !names.add(l.line().name()))
@@ -285,7 +293,8 @@ public final class TableFixPages {
                     call(fix, each, parameters),
                     gives.map(TableFixPages::table).orElse(NOTHING),
                     stops.map(this::words).orElse(""),
-                    reads.map(this::file).orElse("")));
+                    reads.map(this::file).orElse(""),
+                    Optional.empty()));
         }
         return cases;
     }

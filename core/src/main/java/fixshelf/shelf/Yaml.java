@@ -267,6 +267,17 @@ final class Yaml {
             return value.orElse("");
         }
 
+        /// One of these words; the first where it is left out.
+        String choice(String name, List<String> words) {
+            String value = text(name, words.getFirst());
+            if (!words.contains(value)) {
+                String last = words.getLast();
+                String known = String.join(", ", words.subList(0, words.size() - 1)) + " or " + last;
+                report(Code.BAD_FIELD, spanOfValue(name), name + " is " + known + ".", "Write one of them.");
+            }
+            return value;
+        }
+
         boolean flag(String name, boolean fallback) {
             Optional<String> value = text(name);
             if (value.isPresent() && !Set.of("true", "false").contains(value.get())) {

@@ -57,14 +57,20 @@ public final class Datasets {
     public static List<Consent.Place> asked(Shelf shelf) {
         Set<Consent.Place> asked = new LinkedHashSet<>();
         shelf.datasets().forEach(d -> asked(shelf, d).ifPresent(asked::add));
-        shelf.jobs().forEach(j -> asked.addAll(PlannedJob.asked(shelf, j)));
+        shelf.jobs().forEach(j -> {
+            FirstLine.asked(shelf, j).ifPresent(asked::add);
+            asked.addAll(JobTargets.asked(shelf, j));
+        });
         return List.copyOf(asked);
     }
 
     private static Optional<Consent.Place> asked(Shelf shelf, DatasetPage page) {
+        if (callsForEach(shelf, page.name())) {
+            return shelf.loader(page.call().orElseThrow().loader()).flatMap(l -> FirstLine.askedByEach(shelf, l));
+        }
         Optional<JobPage> loaded = shelf.loaded(page.name());
         if (loaded.isPresent()) {
-            return PlannedJob.asked(shelf, loaded.get()).stream().findFirst();
+            return FirstLine.asked(shelf, loaded.get());
         }
         return filled(shelf, page).value().flatMap(options -> Copies.asked(shelf.root(), options));
     }
@@ -109,20 +115,27 @@ public final class Datasets {
     private static Outcome<SourceFile> opened(Shelf shelf, JobPage call) {
         return PlannedJob.plan(shelf, call, Map.of()).then(planned -> {
             LoadedRows rows = new LoadedRows(planned);
-            SourceFile.Copied what = new SourceFile.Copied(
-                    rows.shown(), planned.source().copied().flatMap(SourceFile.Copied::at));
-            return Copies.openMade(shelf.root(), call.name(), rows.key(), what, rows, rows::told, "");
+            return Copies.openMade(
+                    shelf.root(),
+                    call.name(),
+                    rows.key(),
+                    rows,
+                    planned.source().copied().flatMap(SourceFile.Copied::at),
+                    rows::told);
         });
     }
 
     /// As [#open], but no server is asked: it is a problem where there is no copy yet.
     public static Outcome<SourceFile> openHere(Shelf shelf, String name) {
-        return Copies.here(() -> open(shelf, name));
+        // A loader is not run to be listed.
+        return shelf.dataset(name).flatMap(DatasetPage::call).isPresent()
+                ? Copies.lastMade(shelf.root(), name)
+                : Copies.here(() -> open(shelf, name));
     }
 
     /// The copy of a dataset that is in no file is made anew when it is needed next.
     public static void forgetCopy(Shelf shelf, String name) {
-        shelf.loaded(name).filter(c -> !c.lines().isEmpty()).ifPresent(call -> PlannedJob.forgetCopy(shelf, call));
+        shelf.loaded(name).filter(c -> !c.lines().isEmpty()).ifPresent(call -> FirstLine.forgetCopy(shelf, call));
         shelf.dataset(name)
                 .filter(d -> d.call().isEmpty())
                 .flatMap(d -> filled(shelf, d).value())

@@ -48,7 +48,7 @@ public record DeleteInPlace(
 
     /// The dry run: the table is read anew, and nothing is changed.
     public static Outcome<DeleteInPlace> look(Shelf shelf, JobPage job) {
-        String dataset = PlannedJob.dataset(job);
+        String dataset = FirstLine.dataset(job);
         Datasets.forgetCopy(shelf, dataset);
         return PlannedJob.plan(shelf, job, Map.of()).then(planned -> {
             try {

@@ -52,9 +52,14 @@ public final class JobChecks {
         try (Preview preview = opened.get()) {
             Outcome<List<LineEffect>> effects = preview.look(job);
             return effects.isPresent()
-                    ? effects.get().stream().flatMap(e -> stop(job, e).stream()).findFirst()
+                    ? stop(job, effects.get())
                     : Optional.of(effects.problems().getFirst().sentence());
         }
+    }
+
+    /// As above, with the effects of the lines.
+    static Optional<String> stop(PlannedJob job, List<LineEffect> effects) {
+        return effects.stream().flatMap(e -> stop(job, e).stream()).findFirst();
     }
 
     private static boolean stops(PlannedJob job) {

@@ -88,6 +88,10 @@ final class JobSources implements Context.Sources {
 
     /// Another job with its lines resolved, or why that cannot be: it may read this one.
     private Outcome<PlannedJob> planned(JobPage job) {
+        return planned(job, Map.of());
+    }
+
+    private Outcome<PlannedJob> planned(JobPage job, Map<String, String> set) {
         List<String> longer = new ArrayList<>(chain);
         longer.add(job.name());
         if (chain.contains(job.name())) {
@@ -97,9 +101,12 @@ final class JobSources implements Context.Sources {
                             + String.join(" → ", longer.subList(chain.indexOf(job.name()), longer.size())) + ".",
                     "Break it: let one of them read a dataset.");
         }
-        Outcome<PlannedJob> planned = PlannedJob.draft(shelf, job, Map.of(), longer);
+        Outcome<PlannedJob> planned = PlannedJob.draft(shelf, job, set, longer);
         Optional<Problem> wrong =
                 planned.problems().stream().filter(Problem::isError).findFirst();
+        if (wrong.isPresent() && wrong.get().code().isElsewhere()) {
+            return Outcome.failed(wrong.get());
+        }
         return wrong.isPresent()
                 ? problem(
                         wrong.get().code() == Code.CYCLE ? Code.CYCLE : Code.NO_SUCH,
@@ -117,8 +124,10 @@ final class JobSources implements Context.Sources {
     }
 
     /// What comes out of the job that a first line reads, over the file of that job.
-    Outcome<Relation> read(JobPage job) {
-        return planned(job).map(p -> result(p, new Context.Ids(0)));
+    ///
+    /// @param set the values of the run that reach it
+    Outcome<Relation> read(JobPage job, Map<String, String> set) {
+        return planned(job, set).map(p -> result(p, new Context.Ids(0)));
     }
 
     /// What comes out of another job, with fields of new numbers.

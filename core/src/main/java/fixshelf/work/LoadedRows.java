@@ -4,6 +4,7 @@ import fixshelf.fetch.Consent;
 import fixshelf.fetch.CopyWriter;
 import fixshelf.fetch.Source;
 import fixshelf.plan.Line;
+import fixshelf.plan.TableFix;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -44,7 +45,7 @@ final class LoadedRows implements Source {
 
     /// What is told beside the rows, once they are written.
     String told() {
-        return count.words();
+        return shown() + ": " + count.words();
     }
 
     LoadedRows(PlannedJob call) {
@@ -55,7 +56,9 @@ final class LoadedRows implements Source {
     String key() {
         StringBuilder key = new StringBuilder();
         call.job().lines().forEach(l -> key.append(l.line()).append('\n'));
-        call.plan().steps().forEach(s -> key.append(s.after()).append('\n'));
+        call.plan()
+                .steps()
+                .forEach(s -> key.append(s.after()).append(s.reports()).append('\n'));
         Stream.concat(Stream.of(call.source()), call.others().values().stream()).forEach(source -> {
             key.append(source.options()).append('\n');
             Stream.concat(Stream.of(source.file()), source.files().stream())
@@ -85,37 +88,12 @@ final class LoadedRows implements Source {
                 .map(a -> a.getKey() + " "
                         + a.getValue().texts().map(t -> String.join(", ", t)).orElse("…"))
                 .collect(Collectors.joining(", "));
-        String loader = lines.call().replaceFirst("^lines of ", "");
+        String loader = TableFix.withoutLinesOf(lines.call());
         return "Given by " + loader + (arguments.isEmpty() ? "" : " (" + arguments + ")");
-    }
-
-    /// Why there are no rows: a check in the lines of the loader is broken, or the file cannot be read whole.
-    static Optional<Problem> objection(PlannedJob call) {
-        Outcome<Boolean> whole = call.source().copied().isPresent()
-                ? Outcome.of(true)
-                : Preview.open(call.source(), Long.MAX_VALUE, Long.MAX_VALUE).then(preview -> {
-                    try (preview) {
-                        return broken(call, preview)
-                                .map(Outcome::<Boolean>failed)
-                                .orElse(Outcome.of(true));
-                    }
-                });
-        if (!whole.isPresent()) {
-            return Optional.of(whole.problems().getFirst());
-        }
-        return JobChecks.stop(call)
-                .map(why -> Problem.error(
-                        Code.CHECK_BROKEN,
-                        call.where(1),
-                        call.job().name() + " stops: " + why,
-                        "Mend the source, or the lines of the loader."));
     }
 
     @Override
     public void write(Path shelf, Path to) throws IOException {
-        objection(call).ifPresent(p -> {
-            throw new ProblemException(p);
-        });
         try (CopyWriter out = new CopyWriter(to)) {
             out.row(call.plan().columns().stream().map(Column::name).toList());
             count = each(row -> {
@@ -130,29 +108,35 @@ final class LoadedRows implements Source {
         }
     }
 
-    private static Optional<Problem> broken(PlannedJob call, Preview preview) {
-        return preview.careful()
-                .filter(c -> c.badCount() > 0 && !call.source().options().leaveOutBadRows())
-                .map(c -> c.problem(call.source()));
-    }
-
-    /// Every row, in order.
+    /// Every row, in order, once it is known that there are all of them: a file that cannot be read
+    /// whole, a check in the lines that is broken, or a value that is lost where the call is
+    /// strict, is a problem before the first.
     Count each(Consumer<List<@Nullable String>> row) {
         Outcome<Preview> opened = Preview.open(call.source(), Long.MAX_VALUE, Long.MAX_VALUE);
-        if (!opened.isPresent()) {
-            throw new ProblemException(opened.problems().getFirst());
-        }
-        try (Preview preview = opened.get()) {
-            broken(call, preview).ifPresent(p -> {
-                throw new ProblemException(p);
+        try (Preview preview = wanted(opened)) {
+            preview.careful()
+                    .filter(c -> c.badCount() > 0 && !call.source().options().leaveOutBadRows())
+                    .ifPresent(c -> {
+                        throw new ProblemException(c.problem(call.source()));
+                    });
+            List<LineEffect> effects = wanted(preview.look(call));
+            JobChecks.stop(call, effects).ifPresent(why -> {
+                throw new ProblemException(Problem.error(
+                        Code.CHECK_BROKEN,
+                        call.where(1),
+                        call.job().name() + " stops: " + why,
+                        "Mend the source, or the lines of the loader."));
             });
             preview.eachResult(call, row);
-            Outcome<List<LineEffect>> effects = preview.look(call);
-            if (!effects.isPresent()) {
-                throw new ProblemException(effects.problems().getFirst());
-            }
-            LineEffect last = effects.get().getLast();
-            return new Count(effects.get().getFirst().rowsAfter(), last.rowsAfter(), last.valuesLost());
+            LineEffect last = effects.getLast();
+            return new Count(effects.getFirst().rowsAfter(), last.rowsAfter(), last.valuesLost());
         }
+    }
+
+    private static <T> T wanted(Outcome<T> outcome) {
+        if (!outcome.isPresent()) {
+            throw new ProblemException(outcome.problems().getFirst());
+        }
+        return outcome.get();
     }
 }

@@ -38,9 +38,6 @@ final class LoaderRuns implements Source {
     static final int MOST_CALLS = 10_000;
     private static final int SHOWN = 5;
 
-    /// What is no failure of a call, but of all: nobody said yet that it may be read.
-    private static final Set<Code> OF_ALL = Set.of(Code.NOT_ALLOWED, Code.NOT_READ_YET);
-
     private final Shelf shelf;
     private final DatasetPage page;
     private final DatasetPage.Call call;
@@ -86,9 +83,7 @@ final class LoaderRuns implements Source {
                     .flatMap(m -> m.planned().source().copied().stream())
                     .flatMap(c -> c.at().stream())
                     .min(Instant::compareTo);
-            SourceFile.Copied what = new SourceFile.Copied(runs.shown(), oldest);
-            return Copies.openMade(
-                    shelf.root(), page.name(), runs.key(), what, runs, () -> runs.count.words(), runs.failures());
+            return Copies.openMade(shelf.root(), page.name(), runs.key(), runs, oldest, runs::told);
         });
     }
 
@@ -161,37 +156,50 @@ final class LoaderRuns implements Source {
             Outcome<PlannedJob> planned = PlannedJob.plan(shelf, shelf.loaded(page, call, all), Map.of());
             Optional<Problem> wrong =
                     planned.problems().stream().filter(Problem::isError).findFirst();
-            if (wrong.isPresent() && OF_ALL.contains(wrong.get().code())) {
+            if (wrong.isPresent() && wrong.get().code().isElsewhere()) {
+                // That is no failure of a call, but of all.
                 return wrong;
             }
-            Optional<Problem> why = wrong.or(() -> planned.value().flatMap(p -> objection(p)));
-            why.ifPresentOrElse(
-                    p -> failed.add(problem(p.code(), words(arguments) + ": " + p.what(), p.todo())),
-                    () -> made.add(new Made(arguments, planned.get())));
+            wrong.or(() -> planned.value().flatMap(this::otherColumns))
+                    .ifPresentOrElse(p -> failed(arguments, p), () -> made.add(new Made(arguments, planned.get())));
+        }
+        return stop();
+    }
+
+    private void failed(Map<String, @Nullable String> arguments, Problem why) {
+        failed.add(problem(why.code(), words(arguments) + ": " + why.what(), why.todo()));
+    }
+
+    /// Why there is no table at all.
+    private Optional<Problem> stop() {
+        if (made.isEmpty() && failed.isEmpty()) {
+            return Optional.of(problem(
+                    Code.FILE_EMPTY,
+                    each.table() + " has no rows, so that nothing is called.",
+                    "Look at its rows, or name another table."));
         }
         if (made.isEmpty() || !failed.isEmpty() && !each.leaveOut()) {
+            int all = made.size() + failed.size();
             String why = failed.stream().limit(SHOWN).map(Problem::what).collect(Collectors.joining(" "));
             return Optional.of(problem(
-                    failed.isEmpty() ? Code.FILE_EMPTY : failed.getFirst().code(),
-                    failed.isEmpty()
-                            ? each.table() + " has no rows, so that nothing is called."
-                            : failed.size() + " of " + calls.size() + " calls fail. " + why
-                                    + (failed.size() > SHOWN ? " …" : ""),
+                    failed.getFirst().code(),
+                    failed.size() + " of " + all + (all == 1 ? " call fails. " : " calls fail. ") + why
+                            + (failed.size() > SHOWN ? " …" : ""),
                     "Mend the rows of " + each.table()
                             + ", or write `failed: leave_out`, which tells them and goes on."));
         }
         return Optional.empty();
     }
 
-    /// Why the rows of a call are not put under the others: its columns are other ones, or its lines stop.
-    private Optional<Problem> objection(PlannedJob planned) {
+    /// Why the rows of a call are not put under the others.
+    private Optional<Problem> otherColumns(PlannedJob planned) {
         List<String> columns =
                 planned.plan().columns().stream().map(Column::name).toList();
         if (names.isEmpty()) {
             names = columns;
         }
         return names.equals(columns)
-                ? LoadedRows.objection(planned)
+                ? Optional.empty()
                 : Optional.of(problem(
                         Code.NO_SUCH_COLUMN,
                         "it gives other columns than the calls before it: " + String.join(", ", columns) + ".",
@@ -224,10 +232,12 @@ final class LoaderRuns implements Source {
                 + ", for the rows of " + each.table();
     }
 
-    private String failures() {
+    /// What is told beside the rows, once they are written.
+    private String told() {
+        String rows = shown() + ": " + count.words();
         return failed.isEmpty()
-                ? ""
-                : "; " + failed.size() + (failed.size() == 1 ? " call" : " calls") + " failed and gave no rows: "
+                ? rows
+                : rows + "; " + failed.size() + (failed.size() == 1 ? " call" : " calls") + " failed and gave no rows: "
                         + failed.stream()
                                 .limit(SHOWN)
                                 .map(p -> p.what().replaceFirst("\\.$", ""))
@@ -242,18 +252,32 @@ final class LoaderRuns implements Source {
                 .toList();
         try (CopyWriter out = new CopyWriter(to)) {
             out.row(Stream.concat(added.stream(), names.stream()).toList());
-            for (Made one : made) {
-                count = count.plus(new LoadedRows(one.planned()).each(row -> {
-                    List<@Nullable String> whole = new ArrayList<>();
-                    added.forEach(p -> whole.add(one.arguments().get(p)));
-                    whole.addAll(row);
-                    try {
-                        out.row(whole);
-                    } catch (IOException e) {
-                        throw new UncheckedIOException(e);
+            for (Made one : List.copyOf(made)) {
+                Stop.check();
+                boolean[] begun = {false};
+                try {
+                    count = count.plus(new LoadedRows(one.planned()).each(row -> {
+                        List<@Nullable String> whole = new ArrayList<>();
+                        added.forEach(p -> whole.add(one.arguments().get(p)));
+                        whole.addAll(row);
+                        begun[0] = true;
+                        try {
+                            out.row(whole);
+                        } catch (IOException e) {
+                            throw new UncheckedIOException(e);
+                        }
+                    }));
+                } catch (ProblemException e) {
+                    if (begun[0] || e.problem().code() == Code.CANCELLED) {
+                        throw e;
                     }
-                }));
+                    made.remove(one);
+                    failed(one.arguments(), e.problem());
+                }
             }
+            stop().ifPresent(p -> {
+                throw new ProblemException(p);
+            });
         } catch (UncheckedIOException e) {
             throw e.getCause();
         }

@@ -67,7 +67,7 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous, lo
     /// Those that help a line with near misses, the most helpful first: fixes of the shelf through which keys can be
     /// compared, and a mapping of the keys themselves. Rows of a preview are counted.
     public static Outcome<List<Mending>> of(Shelf shelf, Preview preview, PlannedJob job, int line) {
-        Optional<Operation.Report> near = Preview.report(job, line, NEAR_MISSES);
+        Optional<Operation.Report> near = job.report(line, NEAR_MISSES);
         if (near.isEmpty()) {
             return Outcome.of(List.of());
         }
@@ -197,7 +197,7 @@ public record Mending(Line line, boolean inserted, long more, long ambiguous, lo
         }
 
         private Optional<Long> counted(PlannedJob planned, int at, String report) {
-            return Preview.report(planned, at, report)
+            return planned.report(at, report)
                     .map(r -> Objects.requireNonNull(preview.count(planned, r).get()));
         }
     }

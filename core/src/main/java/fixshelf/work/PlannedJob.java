@@ -24,6 +24,7 @@ import fixshelf.render.Languages;
 import fixshelf.render.SqlLanguage;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
+import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import fixshelf.table.Relation;
@@ -118,7 +119,9 @@ public record PlannedJob(
             String plain = base.replaceAll("[\\[\\]:*?/\\\\']", "_");
             return !sheet.name().isEmpty()
                     ? sheet.name()
-                    : plain.isBlank() ? "rows" : plain.substring(0, Math.min(31, plain.length()));
+                    : plain.isBlank()
+                            ? "rows"
+                            : plain.substring(0, Math.min(JobPages.LONGEST_SHEET_NAME, plain.length()));
         }
 
         /// As messages name it.
@@ -143,12 +146,19 @@ public record PlannedJob(
         return new Where(job.source(), job.lines().get(line - 1).span());
     }
 
+    /// The report of a line by its name; none when it has no such report.
+    public Optional<Operation.Report> report(int line, String name) {
+        return plan.steps().get(line - 1).reports().stream()
+                .filter(r -> r.name().equals(name))
+                .findFirst();
+    }
+
     /// What the rows of its first line are from, in words: a file, what that is a copy of, or what another job or a
     /// loader gives.
     public String readFrom() {
         Line first = job.lines().getFirst().line();
         if (plan.readsJob()) {
-            return first.isRead() ? dataset(first) : first.call();
+            return first.isRead() ? FirstLine.dataset(first) : first.call();
         }
         return source.copied()
                 .map(SourceFile.Copied::from)
@@ -220,49 +230,14 @@ public record PlannedJob(
         if (job.problems().stream().anyMatch(Problem::isError)) {
             return Outcome.failed(job.problems());
         }
-        List<Problem> unknown = unknown(shelf, job, set.keySet());
-        if (!unknown.isEmpty()) {
-            return Outcome.failed(unknown);
+        if (chain.size() == 1 && !set.isEmpty()) {
+            List<Problem> unknown = unknown(shelf, job, set.keySet());
+            if (!unknown.isEmpty()) {
+                return Outcome.failed(unknown);
+            }
+            FirstLine.allowNamed(shelf, job, set);
         }
-        Map<String, String> values = values(shelf, job, set);
-        if (!set.isEmpty()) {
-            allowNamed(shelf, job, values, set.keySet());
-        }
-        return source(shelf, job, values).then(source -> plan(shelf, job, source, values, set.keySet(), chain));
-    }
-
-    /// The places outside of the shelf that a job reads from by itself, or writes to, and that are not allowed yet.
-    static List<Consent.Place> asked(Shelf shelf, JobPage job) {
-        Map<String, String> values = values(shelf, job, Map.of());
-        Where where = Where.nowhere(job.name());
-        List<Consent.Place> asked = new ArrayList<>();
-        job.firstLine().flatMap(shelf::loaded).ifPresent(call -> asked.addAll(asked(shelf, call)));
-        job.firstLine()
-                .filter(l -> l.call().equals(Line.READ_FILE))
-                .flatMap(l -> Placeholders.fill(shelf.options(l), values, where).value())
-                .flatMap(o -> Copies.asked(shelf.root(), o))
-                .ifPresent(asked::add);
-        for (JobPage.Output output : job.outputs()) {
-            Placeholders.fill(output.path(), values, where)
-                    .value()
-                    .flatMap(OutputTables::address)
-                    .map(a -> a.place().toWrite())
-                    .filter(p -> !Consent.isGiven(shelf.root(), p))
-                    .ifPresent(asked::add);
-        }
-        return asked;
-    }
-
-    /// Who names a place with a value for this run allows it by that.
-    private static void allowNamed(Shelf shelf, JobPage job, Map<String, String> values, Set<String> set) {
-        Where where = Where.nowhere(job.name());
-        chain(shelf, job)
-                .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where))
-                .value()
-                .filter(o -> Placeholders.names(o.path()).stream().anyMatch(set::contains))
-                .flatMap(o -> Placeholders.fill(o, values, where).value())
-                .flatMap(o -> Copies.asked(shelf.root(), o))
-                .ifPresent(Consent::forNow);
+        return FirstLine.source(shelf, job, set).then(source -> plan(shelf, job, source, set, chain));
     }
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
@@ -270,10 +245,7 @@ public record PlannedJob(
         Set<String> known = new TreeSet<>();
         job.parameters().keySet().stream().filter(n -> isUsed(job, n)).forEach(known::add);
         job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
-        chain(shelf, job)
-                .then(c -> options(shelf, c.getLast().lines().getFirst().line(), Where.nowhere(job.name())))
-                .value()
-                .ifPresent(o -> known.addAll(Placeholders.names(o.path())));
+        FirstLine.options(shelf, job).value().ifPresent(o -> known.addAll(Placeholders.names(o.path())));
         return names.stream()
                 .filter(n -> !known.contains(n))
                 .map(n -> Problem.about(
@@ -320,9 +292,6 @@ public record PlannedJob(
         return values;
     }
 
-    /// What is not known without asking somebody outside is no problem of a page.
-    private static final Set<Code> ELSEWHERE = Set.of(Code.NOT_READ_YET, Code.NOT_ALLOWED);
-
     /// All problems of all jobs that can be found without running them: their lines are planned over the columns of
     /// their files. `passed` takes the jobs whose file is not in the shelf, or not there, which are not looked at.
     public static List<Problem> problems(Shelf shelf, List<String> passed) {
@@ -341,11 +310,10 @@ public record PlannedJob(
             Map<String, String> values = values(shelf, job, Map.of());
             JobPage.PlacedLine first = job.lines().getFirst();
             Where where = new Where(job.source(), first.span());
-            Outcome<ReadOptions> read = chain(shelf, job)
-                    .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where));
-            String last = chain(shelf, job)
+            Outcome<ReadOptions> read = FirstLine.options(shelf, job);
+            String last = FirstLine.chain(shelf, job)
                     .value()
-                    .map(c -> dataset(c.getLast().lines().getFirst().line()))
+                    .map(c -> FirstLine.dataset(c.getLast()))
                     .orElse("");
             if (Datasets.callsForEach(shelf, last)) {
                 passed.add(job.name() + " reads " + last + ", many calls");
@@ -366,7 +334,8 @@ public record PlannedJob(
             if (there) {
                 for (Problem problem :
                         Copies.here(() -> draft(shelf, job, Map.of())).problems()) {
-                    if (ELSEWHERE.contains(problem.code())) {
+                    // What is not known without asking somebody outside is no problem of a page.
+                    if (problem.code().isElsewhere()) {
                         passed.add(job.name() + " brings in what is elsewhere");
                     } else {
                         problems.add(problem);
@@ -380,155 +349,26 @@ public record PlannedJob(
         return problems;
     }
 
-    /// The file that the first line reads.
-    public static Outcome<SourceFile> source(Shelf shelf, JobPage job, Map<String, String> values) {
-        JobPage.PlacedLine first = job.lines().getFirst();
-        Where where = new Where(job.source(), first.span());
-        Optional<JobPage> other = readJob(shelf, first.line());
-        if (other.isPresent()) {
-            return chain(shelf, job).then(c -> {
-                JobPage last = c.getLast();
-                return source(shelf, last, values(shelf, last, Map.of()));
-            });
-        }
-        if (Datasets.callsForEach(shelf, dataset(first.line()))) {
-            return Datasets.open(shelf, dataset(first.line()));
-        }
-        return options(shelf, first.line(), where)
-                .then(options -> Placeholders.fill(options, values, where))
-                .then(options -> Copies.open(shelf.root(), dataset(first.line()), options));
-    }
-
-    /// What the first line reads by itself, where it is in no file, is asked for anew the next time.
-    static void forgetCopy(Shelf shelf, JobPage job) {
-        JobPage.PlacedLine first = job.lines().getFirst();
-        Where where = new Where(job.source(), first.span());
-        options(shelf, first.line(), where)
-                .then(o -> Placeholders.fill(o, values(shelf, job, Map.of()), where))
-                .value()
-                .ifPresent(o -> Copies.forget(shelf.root(), dataset(first.line()), o));
-    }
-
-    /// As [#source], with the values that are in force without any given by the user.
-    public static Outcome<SourceFile> source(Shelf shelf, JobPage job) {
-        return source(shelf, job, values(shelf, job, Map.of()));
-    }
-
-    /// The dataset that a line reads; empty for a file.
-    static String dataset(JobPage job) {
-        return job.firstLine().map(PlannedJob::dataset).orElse("");
-    }
-
-    private static String dataset(Line line) {
-        return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
-    }
-
-    /// The job that a line reads, which a call of a loader is too; none where it reads a file, or a
-    /// dataset that is one.
-    static Optional<JobPage> readJob(Shelf shelf, Line line) {
-        String name = dataset(line);
-        Optional<JobPage> loaded = line.isRead() ? shelf.loaded(name) : shelf.loaded(line);
-        if (loaded.isPresent()) {
-            return loaded;
-        }
-        return line.call().equals(Line.READ_FILE)
-                        || name.isEmpty()
-                        || shelf.dataset(name).isPresent()
-                ? Optional.empty()
-                : shelf.job(name);
-    }
-
-    /// The job, the one that its first line reads, and so on, or the circle that they make.
-    private static Outcome<List<JobPage>> chain(Shelf shelf, JobPage job) {
-        List<JobPage> chain = new ArrayList<>(List.of(job));
-        for (Optional<JobPage> next = Optional.of(job); next.isPresent(); ) {
-            JobPage last = chain.getLast();
-            next = last.lines().isEmpty()
-                    ? Optional.empty()
-                    : readJob(shelf, last.lines().getFirst().line());
-            Optional<Problem> wrong = next.flatMap(
-                    n -> n.problems().stream().filter(Problem::isError).findFirst());
-            if (wrong.isPresent()) {
-                Where where = new Where(job.source(), job.lines().getFirst().span());
-                return Outcome.failed(Problem.error(
-                        wrong.get().code(),
-                        where,
-                        last.lines().getFirst().line().isRead()
-                                ? next.get().name() + " cannot be read: "
-                                        + wrong.get().what()
-                                : wrong.get().what(),
-                        wrong.get().todo()));
-            }
-            if (next.isPresent()) {
-                chain.add(next.get());
-                if (chain.indexOf(next.get()) < chain.size() - 1) {
-                    return Outcome.failed(Problem.error(
-                            Code.CYCLE,
-                            new Where(job.source(), job.lines().getFirst().span()),
-                            "Jobs read each other in a circle: "
-                                    + chain.stream().map(JobPage::name).collect(Collectors.joining(" → ")) + ".",
-                            "Break it: let one of them read a dataset."));
-                }
-            }
-        }
-        return Outcome.of(chain);
-    }
-
-    private static Outcome<ReadOptions> options(Shelf shelf, Line line, Where where) {
-        if (line.call().equals(Line.READ_FILE)) {
-            return Outcome.of(shelf.options(line));
-        }
-        String name = dataset(line);
-        Optional<DatasetPage> page = shelf.dataset(name);
-        if (!line.isRead()) {
-            return Outcome.failed(Problem.error(
-                    Code.BAD_FIELD,
-                    where,
-                    "The first line of a job reads something.",
-                    "Begin with `- read: name` of a dataset, `- read: {file: path}`, or a loader of this shelf."));
-        }
-        if (page.isEmpty()) {
-            List<String> known = Stream.concat(
-                            shelf.datasets().stream().map(DatasetPage::name),
-                            shelf.jobs().stream().map(JobPage::name))
-                    .toList();
-            return Outcome.failed(Problem.error(
-                    Code.NO_SUCH,
-                    where,
-                    "There is no dataset or job " + name + " on this shelf.",
-                    Names.suggest(name, known, "Name another.")));
-        }
-        boolean broken = page.get().problems().stream().anyMatch(Problem::isError);
-        return broken
-                ? Outcome.failed(page.get().problems())
-                : Outcome.of(page.get().options());
-    }
-
     private static Outcome<PlannedJob> plan(
-            Shelf shelf,
-            JobPage job,
-            SourceFile source,
-            Map<String, String> values,
-            Set<String> set,
-            List<String> chain) {
+            Shelf shelf, JobPage job, SourceFile source, Map<String, String> set, List<String> chain) {
+        Map<String, String> values = values(shelf, job, set);
         List<Planner.PlacedLine> lines =
                 job.lines().stream().map(l -> placed(job, l)).toList();
         JobSources sources = new JobSources(shelf, chain);
-        String name = dataset(job.lines().getFirst().line());
-        Optional<JobPage> other = readJob(shelf, job.lines().getFirst().line());
+        String name = FirstLine.dataset(job);
+        Optional<JobPage> other = FirstLine.job(shelf, job.lines().getFirst().line());
         Outcome<Relation> read = other.isPresent()
-                ? sources.read(other.get())
+                ? sources.read(other.get(), FirstLine.passedOn(job, set))
                 : Outcome.of(Planner.source(name, source.columns(), new Context.Ids(0)));
         if (!read.isPresent()) {
             Where where = new Where(job.source(), job.lines().getFirst().span());
-            return Outcome.failed(read.problems().stream()
-                    .map(p -> Problem.error(p.code(), where, p.what(), p.todo()))
-                    .toList());
+            return Outcome.failed(
+                    read.problems().stream().map(p -> p.placed(where)).toList());
         }
         try (DataLooks looks = new DataLooks(job, source, sources.files())) {
             return Planner.plan(read.get(), lines, shelf.callables(), parameters(job, values), sources, looks)
                     .map(plan -> plan.withResult(resultLine(job)))
-                    .then(plan -> targets(shelf, job, source, plan, values, set)
+                    .then(plan -> JobTargets.of(shelf, job, source, plan, values, set.keySet())
                             .map(targets ->
                                     new PlannedJob(job, source, plan, targets, sources.files(), sources.jobs())));
         }
@@ -542,106 +382,9 @@ public record PlannedJob(
                 .orElse(job.lines().size());
     }
 
-    private static OfLine result(Plan plan) {
-        return new OfLine(
-                plan.resultLine(), new Operation.Report("", plan.result().result(), "rows"));
-    }
-
     private static Planner.PlacedLine placed(JobPage job, JobPage.PlacedLine line) {
         Map<String, Where> blanks = new HashMap<>();
         line.blanks().forEach((name, span) -> blanks.put(name, new Where(job.source(), span)));
         return new Planner.PlacedLine(line.line(), new Where(job.source(), line.span()), blanks);
-    }
-
-    /// The report that an output writes.
-    private static Outcome<Optional<OfLine>> report(JobPage.OfReport of, Plan plan, Where where) {
-        Optional<Step> step = plan.steps().stream()
-                .filter(s -> JobPage.isNamed(s.line(), s.number(), of.line()))
-                .findFirst();
-        List<String> known = step.map(
-                        s -> s.reports().stream().map(Operation.Report::name).toList())
-                .orElse(List.of());
-        if (of.report().isEmpty() && step.isPresent()) {
-            Step line = step.get();
-            return Outcome.of(Optional.of(new OfLine(line.number(), new Operation.Report("", line.result(), "rows"))));
-        }
-        Optional<OfLine> found = step.flatMap(s -> s.reports().stream()
-                .filter(r -> r.name().equals(of.report()))
-                .findFirst()
-                .map(r -> new OfLine(s.number(), r)));
-        return found.isPresent()
-                ? Outcome.of(found)
-                : Outcome.failed(Problem.error(
-                        Code.NO_SUCH,
-                        where,
-                        step.isEmpty()
-                                ? "There is no line " + of.line() + " in this job."
-                                : "Line " + of.line() + " gives no report " + of.report() + ".",
-                        step.isEmpty()
-                                ? "Give a line a `name`, or write its number."
-                                : known.isEmpty() ? "It gives none." : "It gives " + String.join(", ", known) + "."));
-    }
-
-    /// A target with the text of its view, or refused where the language cannot say it.
-    private static Target defined(
-            Shelf shelf, JobPage job, SourceFile source, Plan plan, JobPage.Output output, Target target) {
-        String id = output.language().isEmpty() ? "duckdb" : output.language();
-        Optional<SqlLanguage> language =
-                Languages.find(id).filter(SqlLanguage.class::isInstance).map(SqlLanguage.class::cast);
-        if (language.isEmpty()) {
-            List<String> known = Languages.ALL.stream()
-                    .filter(SqlLanguage.class::isInstance)
-                    .map(Language::id)
-                    .toList();
-            return target.refused(Optional.of(Problem.about(
-                    Code.BAD_FIELD,
-                    job.name(),
-                    "There is no view in " + id + ".",
-                    Names.suggest(id, known, "Known: " + String.join(", ", known) + "."))));
-        }
-        Outcome<String> view =
-                language.get().view(new PlannedJob(job, source, plan, List.of(), Map.of(), List.of()).code(shelf));
-        return view.isPresent()
-                ? target.defined(view.get())
-                : target.refused(Optional.of(Problem.about(
-                        Code.CANNOT_SAY, job.name(), view.problems().getFirst().what(), "Choose another language.")));
-    }
-
-    private static Outcome<List<Target>> targets(
-            Shelf shelf, JobPage job, SourceFile source, Plan plan, Map<String, String> values, Set<String> set) {
-        List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
-        read.addAll(source.files());
-        read.add(source.file());
-        Outcome<List<Target>> all = Outcome.of(List.of());
-        for (JobPage.Output output : job.outputs()) {
-            Where where = new Where(job.source(), output.span());
-            Outcome<Optional<OfLine>> of = output.of().isEmpty()
-                    ? Outcome.of(
-                            plan.resultLine() == plan.steps().size() ? Optional.empty() : Optional.of(result(plan)))
-                    : report(output.of().get(), plan, where);
-            all = all.then(before -> of.then(
-                    report -> Placeholders.fill(output.path(), values, where).map(path -> {
-                        List<Target> more = new ArrayList<>(before);
-                        boolean byUser =
-                                Placeholders.names(output.path()).stream().anyMatch(set::contains);
-                        more.add(OutputTables.target(shelf, job, output, path, values)
-                                .orElseGet(() -> {
-                                    Target target = OutputTables.inFile(
-                                            new Target(
-                                                    shelf.root().resolve(path).normalize(), output.replace()),
-                                            output);
-                                    return target.objection().isPresent()
-                                            ? target
-                                            : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
-                                })
-                                .in(output.sheet())
-                                .of(report));
-                        if (more.getLast().form() == OutputForm.DEFINITION) {
-                            more.add(defined(shelf, job, source, plan, output, more.removeLast()));
-                        }
-                        return more;
-                    })));
-        }
-        return all;
     }
 }

@@ -336,11 +336,6 @@ public final class Preview implements AutoCloseable {
                         + ") ORDER BY p LIMIT " + most);
     }
 
-    /// A name for one more table.
-    String newTable(String kind) {
-        return kind + "_" + nextTable++;
-    }
-
     DuckSession session() {
         return loaded.session();
     }
@@ -382,13 +377,6 @@ public final class Preview implements AutoCloseable {
             Grid grid = loaded.session().query(query(job, line, view) + " LIMIT " + limit + " OFFSET " + offset);
             return PreviewRow.of(grid, fields(job, line, view));
         });
-    }
-
-    /// The report of a line by its name; none when it has no such report.
-    public static Optional<Operation.Report> report(PlannedJob job, int line, String name) {
-        return job.plan().steps().get(line - 1).reports().stream()
-                .filter(r -> r.name().equals(name))
-                .findFirst();
     }
 
     /// How many rows a report of a line has.
@@ -434,7 +422,7 @@ public final class Preview implements AutoCloseable {
     /// Every row of the result of a job, in order, with its values as texts.
     void eachResult(PlannedJob job, Consumer<List<@Nullable String>> row) {
         int line = job.plan().resultLine();
-        String texts = job.plan().steps().get(line - 1).fields().stream()
+        String texts = fields(job, line, View.ALL).stream()
                 .map(f -> "CAST(" + f.key() + " AS VARCHAR)")
                 .collect(Collectors.joining(", "));
         loaded.session()
@@ -447,9 +435,9 @@ public final class Preview implements AutoCloseable {
 
     /// All rows of a table that is worked out of the lines of a job, in order.
     Outcome<List<List<@Nullable Object>>> rows(PlannedJob job, Relation about) {
+        String keys = Rows.keys(about.shape().fields());
         return guarded(() -> loaded.session()
-                .query("SELECT " + Rows.keys(about.shape().fields()) + " FROM (" + Rows.beside(about, bases(job))
-                        + ") ORDER BY p")
+                .query("SELECT " + keys + " FROM (" + Rows.beside(about, bases(job)) + ") ORDER BY p")
                 .rows());
     }
 

@@ -13,6 +13,7 @@ import java.util.Optional;
 /// What is told beside the lines of a preview, out of the tables that it keeps.
 final class ReportTables {
     private final Preview preview;
+    private int nextTable;
 
     ReportTables(Preview preview) {
         this.preview = preview;
@@ -70,7 +71,7 @@ final class ReportTables {
     private Map<Relation, String> sharedCells(PlannedJob job, Step step) {
         Map<Relation, String> tables = new IdentityHashMap<>();
         for (Relation cells : step.cellsOfSeveralReports()) {
-            String name = preview.newTable("shared");
+            String name = "shared_" + nextTable++;
             preview.session().run("CREATE TABLE " + name + " AS " + Rows.beside(cells, preview.bases(job)));
             tables.put(cells, name);
         }

@@ -47,7 +47,7 @@ public final class TableTrial {
             shelf.jobs().forEach(j -> j.firstLine()
                     .filter(l -> l.call().equals(fix))
                     .ifPresent(l -> all.add(new On("as in " + j.name(), List.of(), Optional.of(l)))));
-            all.add(new On("your own arguments", List.of(), Optional.of(new Line(fix, Map.of()))));
+            all.add(new On("with arguments of your own", List.of(), Optional.of(new Line(fix, Map.of()))));
             return all;
         }
         for (JobPage job : shelf.jobs()) {

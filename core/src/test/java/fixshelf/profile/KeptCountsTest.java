@@ -89,6 +89,25 @@ class KeptCountsTest {
         assertThat(differences()).contains("There is no longer each of the columns room.");
     }
 
+    /// Whatever the page looks like, the rest of it stays, and nothing is written that cannot be read.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "counts:¶  - of: room¶¶    # those of quay¶    rows:¶¶      - [quay, 9]¶# behind¶about: Rooms. ; counts:¶  - of: [room]¶    rows:¶      - [quay, 1]¶# behind¶about: Rooms.",
+                "counts: [{of: room, rows: [[quay, 9]]}]¶about: Rooms. ; counts:¶  - of: [room]¶    rows:¶      - [quay, 1]¶about: Rooms.",
+                "counts:¶- of: room¶  rows: [[quay, 9]]¶¶about: Rooms. ; counts:¶  - of: [room]¶    rows:¶      - [quay, 1]¶¶about: Rooms.",
+            })
+    void theRestOfThePageStays(String before, String after) throws Exception {
+        for (String end : List.of("\n", "\r\n")) {
+            String begins = "dataset: d" + end + "read: d.csv" + end;
+            page(begins + before.replace("¶", end) + end);
+            rows("quay,a");
+            assertThat(keep("room").problems()).isEmpty();
+            assertThat(folder.resolve("datasets/d.yaml")).content().isEqualTo(begins + after.replace("¶", end) + end);
+        }
+    }
+
     @Test
     void anyValueIsReadAsItWasKept() throws Exception {
         rows(

@@ -42,7 +42,7 @@ class AlteredNumbersTest {
                         + line.strip().replace("@", "\n    ") + "\noutputs:\n  - write: out.csv\n");
         PlannedJob planned =
                 PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
-        Optional<Operation.Report> report = Preview.report(planned, 2, "altered_numbers");
+        Optional<Operation.Report> report = planned.report(2, "altered_numbers");
         String seen = "";
         if (report.isPresent()) {
             try (Preview preview = Preview.open(planned.source()).get()) {

@@ -241,6 +241,7 @@ class LoadersTest {
                 "- read: {file: data/quay-2026.csv}¶- read: {file: b.csv} ; Only the first line reads.",
                 "- read: {file: '{room:00}.csv'}              ; is no pattern for quay",
                 "- read: {kind: sqlite, file: a.db, query: 'SELECT {room}'} ; A query takes no {room}",
+                "- read: {file: a.csv}¶- drop_repeats: [no]¶  strict: true ; cannot stop a run by itself",
                 "- read: d                                    ; Jobs read each other in a circle: d → d.",
                 "- read: {file: '{data}/{room}-{year}.csv'}   ; visits_of says that it returns no, paid decimal(9,2), room, and gives no, paid.",
             })
@@ -350,12 +351,122 @@ class LoadersTest {
         }
     }
 
+    /// A value for this run reaches what is read, through a loader and through another job.
+    @Test
+    void valuesOfARunReachWhatIsReadInTheEnd() throws Exception {
+        Files.createDirectories(folder.resolve("other"));
+        write("other/quay-2026.csv", "no,paid\nx,9\n");
+        dataset("load: visits_of\nwith: {room: quay}");
+        write("jobs/direct.yaml", "job: direct\nlines:\n  - read: {file: \"{data}/quay-2026.csv\"}\n");
+        write("jobs/calls.yaml", "job: calls\nlines:\n  - visits_of: {room: quay}\n");
+        write("jobs/reads.yaml", "job: reads\nlines:\n  - read: d\n");
+        write("jobs/again.yaml", "job: again\nlines:\n  - read: direct\n");
+        for (String job : List.of("direct", "calls", "reads", "again")) {
+            PlannedJob planned = PlannedJob.plan(read(), read().job(job).orElseThrow(), Map.of("data", "other"))
+                    .get();
+            try (Preview preview = Preview.open(planned.source()).get()) {
+                assertThat(preview.grid(planned, 1).get().rows().toString())
+                        .as(job)
+                        .startsWith("[[x, 9");
+            }
+        }
+    }
+
+    @Test
+    void aLostValueStopsWhereTheCallIsStrict() throws Exception {
+        write("data/quay-2026.csv", "no,paid\na,1.50\nb,free\n");
+        write("fixes/visits_of.fix.md", VISITS.replace("- keep_rows: paid >= least\n", ""));
+        dataset("load: visits_of\nwith: {room: quay}");
+        assertThat(Datasets.open(read(), "d").get().notes(java.util.Optional.empty()))
+                .containsExactly("Given by visits_of (room quay): 2 rows, 1 value is lost.");
+        dataset("load: visits_of\nwith: {room: quay}\nstrict: true");
+        assertThat(words(Datasets.open(read(), "d").problems())).contains("loses 1 value, and is strict");
+        write(
+                "jobs/strict.yaml",
+                "job: strict\nlines:\n  - visits_of: {room: quay}\n    strict: true\noutputs:\n  - write: o.csv\n");
+        write("jobs/reads.yaml", "job: reads\nlines:\n  - read: d\noutputs:\n  - write: o.csv\n");
+        for (String job : List.of("strict", "reads")) {
+            PlannedJob planned = PlannedJob.plan(read(), read().job(job).orElseThrow(), Map.of())
+                    .get();
+            assertThat(words(JobRun.run(planned, JobRun.Watcher.NONE).problems()))
+                    .as(job)
+                    .contains("loses 1 value");
+        }
+        assertThat(folder.resolve("o.csv")).doesNotExist();
+    }
+
+    /// Also where a check is all that changed: no copy of before answers for it.
+    @Test
+    void aCheckThatIsBrokenGivesNoRows() throws Exception {
+        dataset("load: visits_of\nwith: {room: quay}");
+        assertThat(rows("d")).contains("b|2.00");
+        write(
+                "fixes/visits_of.fix.md",
+                VISITS.replace("- add: {room: room}", "- make_sure: paid < 2\n- add: {room: room}"));
+        assertThat(words(Datasets.open(read(), "d").problems())).contains("d stops: 1 row breaks its line 2");
+        // Of several calls the others stay; the file that does not fit is read once and named.
+        write("fixes/visits_of.fix.md", VISITS);
+        write("data/mere-2026.csv", "no,paid\nc,7,too much\n");
+        write("datasets/rooms.yaml", "dataset: rooms\ncolumns: [room]\nvalues: [[quay], [mere]]\n");
+        dataset("load: visits_of\nfor_each: rooms\nfrom: {room: room}");
+        assertThat(words(Datasets.open(read(), "d").problems())).contains("1 of 2 calls fail. room mere: ");
+        dataset("load: visits_of\nfor_each: rooms\nfrom: {room: room}\nfailed: leave_out");
+        for (int i = 0; i < 2; i++) {
+            var opened = Datasets.open(read(), "d");
+            assertThat(ReadRows.of(opened)).isEqualTo("no|paid|room\na|1.50|quay\nb|2.00|quay");
+            assertThat(opened.get().notes(java.util.Optional.empty()).getFirst())
+                    .contains("2 rows; 1 call failed and gave no rows: room mere");
+        }
+    }
+
+    /// A place that is not allowed stays one to be allowed, wherever a line leads to it.
+    @Test
+    void whatIsNotAllowedIsAskedForWhereverItIsBroughtIn() throws Exception {
+        write("fixes/page_of.fix.md", """
+                ---
+                fix: page_of
+                kind: loader
+                parameters: {part: {type: text}}
+                ---
+                # Page
+
+                ```yaml
+                - read: {page: "http://127.0.0.1:1/{part}"}
+                ```
+                """);
+        write("datasets/web.yaml", "dataset: web\nkind: web\nread: http://127.0.0.1:1/x\n");
+        write("datasets/parts.yaml", "dataset: parts\ncolumns: [part]\nvalues: [[a]]\n");
+        write("datasets/page.yaml", "dataset: page\nload: page_of\nwith: {part: a}\n");
+        write("datasets/pages.yaml", "dataset: pages\nload: page_of\nfor_each: parts\nfrom: {part: part}\n");
+        for (String lines : List.of(
+                "- read: web",
+                "- read: page",
+                "- read: pages",
+                "- page_of: {part: a}",
+                "- read: parts\n  - put_under: web",
+                "- read: parts\n  - put_under: page",
+                "- read: parts\n  - put_under: pages")) {
+            write("jobs/asks.yaml", "job: asks\nlines:\n  " + lines + "\n");
+            List<Problem> problems = PlannedJob.plan(read(), read().job("asks").orElseThrow(), Map.of())
+                    .problems();
+            assertThat(problems.stream()
+                            .flatMap(p -> Consent.askedBy(p).stream())
+                            .map(Consent.Place::name))
+                    .as(lines)
+                    .contains("127.0.0.1:1");
+            assertThat(PlannedJob.problems(read(), new java.util.ArrayList<>()))
+                    .as(lines)
+                    .isEmpty();
+        }
+        assertThat(Datasets.asked(read())).extracting(Consent.Place::name).containsExactly("127.0.0.1:1");
+    }
+
     @Test
     void itIsTriedLineByLine() {
         Shelf shelf = read();
         TableFixPage page = shelf.loader("visits_of").orElseThrow();
         List<TableTrial.On> on = TableTrial.tables(shelf, "visits_of");
-        assertThat(on).extracting(TableTrial.On::name).containsExactly("your own arguments");
+        assertThat(on).extracting(TableTrial.On::name).containsExactly("with arguments of your own");
         List<PlannedJob> plans = TableTrial.plans(
                         shelf, page, on.getFirst(), Map.of("room", fixshelf.plan.Written.word("quay")))
                 .get();

@@ -67,19 +67,10 @@ class NearMissesTest {
         PlannedJob planned =
                 PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
         try (Preview preview = Preview.open(planned.source()).get()) {
-            String seen =
-                    preview
-                            .rows(
-                                    planned,
-                                    Preview.report(planned, 2, "near_misses").orElseThrow(),
-                                    0,
-                                    10)
-                            .get()
-                            .stream()
-                            .map(r -> r.cells().get(2).value() + " "
-                                    + r.cells().get(3).value())
-                            .collect(Collectors.joining(";"));
-            assertThat(Preview.report(planned, 2, "near_misses")
+            String seen = preview.rows(planned, planned.report(2, "near_misses").orElseThrow(), 0, 10).get().stream()
+                    .map(r -> r.cells().get(2).value() + " " + r.cells().get(3).value())
+                    .collect(Collectors.joining(";"));
+            assertThat(planned.report(2, "near_misses")
                             .orElseThrow()
                             .relation()
                             .shape()

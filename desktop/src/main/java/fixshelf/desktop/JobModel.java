@@ -111,7 +111,7 @@ final class JobModel {
         }
 
         Optional<Operation.Report> report(PlannedJob job, int line) {
-            return name.isEmpty() ? Optional.empty() : Preview.report(job, line, name);
+            return name.isEmpty() ? Optional.empty() : job.report(line, name);
         }
     }
 

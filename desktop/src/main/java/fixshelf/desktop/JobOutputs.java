@@ -7,7 +7,6 @@ import fixshelf.render.SqlLanguage;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
@@ -51,32 +50,25 @@ final class JobOutputs {
                             Ui.blank(
                                     words(t.mode()),
                                     "blank",
-                                    () -> edit.accept(JobEdits.setMode(job, index, next(t.mode()))))));
-            output.filter(o -> o.path().toLowerCase(Locale.ROOT).endsWith(".xlsx"))
-                    .ifPresent(o -> sheet(row, job, index, o));
-            output.filter(o -> o.path().toLowerCase(Locale.ROOT).endsWith(".sql"))
-                    .ifPresent(o -> row.getChildren()
-                            .addAll(
-                                    Ui.label("as a view in"),
-                                    Ui.blank(
-                                            language(o).title(),
-                                            "blank",
-                                            () -> edit.accept(JobEdits.setOutput(
-                                                    job,
-                                                    index,
-                                                    new JobPage.Output(
-                                                            o.path(),
-                                                            o.replace(),
-                                                            o.span(),
-                                                            o.of(),
-                                                            o.table(),
-                                                            o.sheet(),
-                                                            next(language(o)).id()))))));
+                                    () -> set(
+                                            job,
+                                            index,
+                                            output.get()
+                                                    .into(new JobPage.ToTable(
+                                                            t.table(), next(t.mode()), t.user(), t.passwordFrom()))))));
+            output.filter(JobPage.Output::isWorkbook).ifPresent(o -> sheet(row, job, index, o));
+            output.filter(JobPage.Output::isDefinition).ifPresent(o -> row.getChildren()
+                    .addAll(
+                            Ui.label("as a view in"),
+                            Ui.blank(
+                                    language(o).title(),
+                                    "blank",
+                                    () -> set(job, index, o.as(next(language(o)).id())))));
             output.filter(o -> o.table().isEmpty()).ifPresent(o -> row.getChildren()
                     .add(Ui.blank(
                             o.replace() ? "replacing what is there" : "only if it is not there",
                             "blank",
-                            () -> set(job, index, o.path(), !o.replace(), o.span()))));
+                            () -> set(job, index, o.replacing(!o.replace())))));
             output.flatMap(JobPage.Output::of).ifPresent(of -> row.getChildren()
                     .add(Ui.label(
                             (of.report().isEmpty() ? "the rows" : of.report().replace('_', ' ')) + " of "
@@ -120,8 +112,8 @@ final class JobOutputs {
                     show(job);
                 }
             });
-            field.setOnAction(_ -> edit.accept(JobEdits.setSheet(
-                    job, index, new JobPage.InSheet(field.getText().strip(), now.asText()))));
+            field.setOnAction(_ -> set(
+                    job, index, output.in(new JobPage.InSheet(field.getText().strip(), now.asText()))));
         });
         row.getChildren()
                 .addAll(
@@ -130,22 +122,7 @@ final class JobOutputs {
                         Ui.blank(
                                 now.asText() ? "texts for what it cannot hold" : "stopping at what it cannot hold",
                                 "blank",
-                                () -> edit.accept(JobEdits.setSheet(
-                                        job, index, new JobPage.InSheet(now.name(), !now.asText())))));
-    }
-
-    /// Another path or leave for an output; what it is besides stays.
-    private static JobPage.Output with(JobPage job, int index, String path, boolean replace, Span span) {
-        return index < job.outputs().size()
-                ? new JobPage.Output(
-                        path,
-                        replace,
-                        span,
-                        job.outputs().get(index).of(),
-                        job.outputs().get(index).table(),
-                        job.outputs().get(index).sheet(),
-                        job.outputs().get(index).language())
-                : new JobPage.Output(path, replace, span);
+                                () -> set(job, index, output.in(new JobPage.InSheet(now.name(), !now.asText())))));
     }
 
     private static final List<Language> VIEWS =
@@ -205,11 +182,13 @@ final class JobOutputs {
                 show(job);
             }
         });
-        boolean replace = known && job.outputs().get(index).replace();
-        field.setOnAction(_ -> set(job, index, field.getText().strip(), replace, Span.NONE));
+        field.setOnAction(_ -> {
+            String path = field.getText().strip();
+            set(job, index, known ? job.outputs().get(index).at(path) : new JobPage.Output(path, false, Span.NONE));
+        });
     }
 
-    private void set(JobPage job, int index, String path, boolean replace, Span span) {
-        edit.accept(JobEdits.setOutput(job, index, with(job, index, path, replace, span)));
+    private void set(JobPage job, int index, JobPage.Output output) {
+        edit.accept(JobEdits.setOutput(job, index, output));
     }
 }

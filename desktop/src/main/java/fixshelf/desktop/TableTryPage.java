@@ -44,6 +44,7 @@ final class TableTryPage {
     private final Runnable tried;
     private final JobModel model;
     private final ComboBox<String> datasets = new ComboBox<>();
+    private final Label on = Ui.label("on");
     private final FlowPane arguments = new FlowPane(10, 6);
     private final ToggleGroup sights = new ToggleGroup();
     private final HBox toggles = Ui.row("state");
@@ -83,7 +84,7 @@ final class TableTryPage {
         view = Ui.page(Ui.column(
                 "sheet",
                 Ui.label("On your data", "heading"),
-                Ui.row("state", Ui.label("on"), datasets),
+                Ui.row("state", on, datasets),
                 arguments,
                 toggles,
                 message,
@@ -113,10 +114,15 @@ final class TableTryPage {
         tables = page.get()
                 .map(p -> TableTrial.tables(workbench.shelf(), p.name()))
                 .orElse(List.of());
+        on.setText(loads() ? "called" : "on");
         datasets.getItems().setAll(tables.stream().map(TableTrial.On::name).toList());
         datasets.getSelectionModel().selectFirst();
         filling = false;
         beginBlanks();
+    }
+
+    private boolean loads() {
+        return page.get().filter(TableFixPage::isLoader).isPresent();
     }
 
     /// Shows the table after a line.
@@ -283,7 +289,7 @@ final class TableTryPage {
     private void fillToggles(JobModel.Trial now, int at) {
         toggles.getChildren().clear();
         int last = now.looks().size() - 1;
-        int loads = page.get().filter(TableFixPage::isLoader).isPresent() ? 1 : 0;
+        int loads = loads() ? 1 : 0;
         Set<Integer> offered = new TreeSet<>(List.of(0, at, Math.min(chosen, last), last));
         for (int lines : offered) {
             ToggleButton toggle = new ToggleButton(
@@ -318,7 +324,7 @@ final class TableTryPage {
                     .ifPresent(w -> said.put(b.name(), TablePlace.say(b, w))));
             edit.accept(TableFixEdits.addCase(
                     fix,
-                    "Rows of " + datasets.getValue(),
+                    (loads() ? "Called " : "Rows of ") + datasets.getValue(),
                     said,
                     made.get().given(),
                     made.get().gives()));

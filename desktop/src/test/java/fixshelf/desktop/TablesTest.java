@@ -84,8 +84,11 @@ class TablesTest extends WindowTest {
         settle();
         robot.push(KeyCode.CONTROL, KeyCode.S);
         settle();
-        assertThat(page).content().contains("### Rows of your own arguments").contains("'Ottoline Fenn'");
-        assertThat(labels()).contains("● Rows of your own arguments");
+        assertThat(page)
+                .content()
+                .contains("### Called with arguments of your own")
+                .contains("'Ottoline Fenn'");
+        assertThat(labels()).contains("● Called with arguments of your own");
     }
 
     @Test

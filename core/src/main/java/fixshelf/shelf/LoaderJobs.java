@@ -32,27 +32,29 @@ import org.jspecify.annotations.Nullable;
 ///
 /// In the first line `{x}` and `{x:pattern}` stand for an argument; other names in braces are values of the shelf. In
 /// an address of a page arguments are escaped, so that none of them leads to another page.
-final class LoaderCalls {
+final class LoaderJobs {
     private static final Pattern PLACE = Pattern.compile("\\{([\\p{L}_][\\p{L}\\p{M}\\p{Nd}_]*)(?::([^{}]*))?}");
 
     private final Map<String, Object> values = new LinkedHashMap<>();
     private final List<Problem> problems = new ArrayList<>();
     private final Where where;
 
-    private LoaderCalls(Where where) {
+    private LoaderJobs(Where where) {
         this.where = where;
     }
 
     /// The job; what is wrong with the call are its problems.
     ///
     /// @param caller as it is named where it is read
+    /// @param line the loader with its arguments, strict or not
     /// @param where the call stands
-    static JobPage job(Shelf shelf, String caller, String loader, Map<String, Written> arguments, Where where) {
-        LoaderCalls call = new LoaderCalls(where);
-        Optional<TableFixPage> page = shelf.loader(loader);
-        List<JobPage.PlacedLine> lines = page.map(p -> call.lines(p, arguments)).orElse(List.of());
+    static JobPage job(Shelf shelf, String caller, Line line, Where where) {
+        LoaderJobs call = new LoaderJobs(where);
+        Optional<TableFixPage> page = shelf.loader(line.call());
+        List<JobPage.PlacedLine> lines =
+                page.map(p -> call.lines(p, line.blanks(), line.strict())).orElse(List.of());
         if (page.isEmpty()) {
-            call.noSuch(shelf, loader);
+            call.noSuch(shelf, line.call());
         }
         return new JobPage(
                 page.map(TableFixPage::file).orElse(shelf.root()),
@@ -69,14 +71,14 @@ final class LoaderCalls {
 
     /// The line that reads, with these arguments in it.
     static Outcome<Line> read(TableFixPage page, Map<String, Written> arguments) {
-        LoaderCalls call = new LoaderCalls(Where.nowhere(page.name()));
-        List<JobPage.PlacedLine> lines = call.lines(page, arguments);
+        LoaderJobs call = new LoaderJobs(Where.nowhere(page.name()));
+        List<JobPage.PlacedLine> lines = call.lines(page, arguments, false);
         return call.problems.isEmpty() ? Outcome.of(lines.getFirst().line()) : Outcome.failed(call.problems);
     }
 
     /// What is wrong with calls for the rows of a table, before any of them is made.
     static List<Problem> problems(Shelf shelf, DatasetPage.Call call, Where where) {
-        LoaderCalls calls = new LoaderCalls(where);
+        LoaderJobs calls = new LoaderJobs(where);
         call.each().ifPresent(each -> {
             if (shelf.dataset(each.table()).isEmpty() && shelf.job(each.table()).isEmpty()) {
                 List<String> known = Stream.concat(
@@ -134,7 +136,7 @@ final class LoaderCalls {
         problems.add(Problem.error(code, where, what, todo));
     }
 
-    private List<JobPage.PlacedLine> lines(TableFixPage page, Map<String, Written> arguments) {
+    private List<JobPage.PlacedLine> lines(TableFixPage page, Map<String, Written> arguments, boolean strict) {
         page.problems().stream()
                 .filter(Problem::isError)
                 .findFirst()
@@ -152,7 +154,7 @@ final class LoaderCalls {
         boolean isPage = read.line().written("kind").equals(Optional.of(Written.word("web")));
         read.line().blanks().forEach((blank, written) -> filled.put(blank, filled(blank, written, isPage)));
         Line first = new Line(read.line().call(), filled);
-        Line rest = new Line(page.callOfLines(), arguments);
+        Line rest = new Line(page.callOfLines(), arguments, "", strict, false);
         return List.of(new JobPage.PlacedLine(first, "", where.span()), new JobPage.PlacedLine(rest, "", where.span()));
     }
 

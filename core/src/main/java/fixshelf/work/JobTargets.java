@@ -1,0 +1,141 @@
+package fixshelf.work;
+
+import fixshelf.fetch.Consent;
+import fixshelf.language.Names;
+import fixshelf.plan.Operation;
+import fixshelf.plan.Plan;
+import fixshelf.plan.Step;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.Problem.Where;
+import fixshelf.render.Language;
+import fixshelf.render.Languages;
+import fixshelf.render.SqlLanguage;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.SourceFile;
+import fixshelf.work.PlannedJob.OfLine;
+import fixshelf.work.PlannedJob.Target;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+
+/// Where the outputs of a job go, found out when it is planned.
+final class JobTargets {
+    private JobTargets() {}
+
+    /// The servers that a job writes to, and that are not allowed yet.
+    static List<Consent.Place> asked(Shelf shelf, JobPage job) {
+        Map<String, String> values = PlannedJob.values(shelf, job, Map.of());
+        return job.outputs().stream()
+                .flatMap(o -> Placeholders.fill(o.path(), values, Where.nowhere(job.name())).value().stream())
+                .flatMap(p -> OutputTables.address(p).stream())
+                .map(a -> a.place().toWrite())
+                .filter(p -> !Consent.isGiven(shelf.root(), p))
+                .toList();
+    }
+
+    private static OfLine result(Plan plan) {
+        return new OfLine(
+                plan.resultLine(), new Operation.Report("", plan.result().result(), "rows"));
+    }
+
+    /// The report that an output writes.
+    private static Outcome<Optional<OfLine>> report(JobPage.OfReport of, Plan plan, Where where) {
+        Optional<Step> step = plan.steps().stream()
+                .filter(s -> JobPage.isNamed(s.line(), s.number(), of.line()))
+                .findFirst();
+        List<String> known = step.map(
+                        s -> s.reports().stream().map(Operation.Report::name).toList())
+                .orElse(List.of());
+        if (of.report().isEmpty() && step.isPresent()) {
+            Step line = step.get();
+            return Outcome.of(Optional.of(new OfLine(line.number(), new Operation.Report("", line.result(), "rows"))));
+        }
+        Optional<OfLine> found = step.flatMap(s -> s.reports().stream()
+                .filter(r -> r.name().equals(of.report()))
+                .findFirst()
+                .map(r -> new OfLine(s.number(), r)));
+        return found.isPresent()
+                ? Outcome.of(found)
+                : Outcome.failed(Problem.error(
+                        Code.NO_SUCH,
+                        where,
+                        step.isEmpty()
+                                ? "There is no line " + of.line() + " in this job."
+                                : "Line " + of.line() + " gives no report " + of.report() + ".",
+                        step.isEmpty()
+                                ? "Give a line a `name`, or write its number."
+                                : known.isEmpty() ? "It gives none." : "It gives " + String.join(", ", known) + "."));
+    }
+
+    /// A target with the text of its view, or refused where the language cannot say it.
+    private static Target defined(
+            Shelf shelf, JobPage job, SourceFile source, Plan plan, JobPage.Output output, Target target) {
+        String id = output.language().isEmpty() ? "duckdb" : output.language();
+        Optional<SqlLanguage> language =
+                Languages.find(id).filter(SqlLanguage.class::isInstance).map(SqlLanguage.class::cast);
+        if (language.isEmpty()) {
+            List<String> known = Languages.ALL.stream()
+                    .filter(SqlLanguage.class::isInstance)
+                    .map(Language::id)
+                    .toList();
+            return target.refused(Optional.of(Problem.about(
+                    Code.BAD_FIELD,
+                    job.name(),
+                    "There is no view in " + id + ".",
+                    Names.suggest(id, known, "Known: " + String.join(", ", known) + "."))));
+        }
+        Outcome<String> view =
+                language.get().view(new PlannedJob(job, source, plan, List.of(), Map.of(), List.of()).code(shelf));
+        return view.isPresent()
+                ? target.defined(view.get())
+                : target.refused(Optional.of(Problem.about(
+                        Code.CANNOT_SAY, job.name(), view.problems().getFirst().what(), "Choose another language.")));
+    }
+
+    /// The targets of all outputs; those that must not be written say why.
+    ///
+    /// @param set the names whose values the user gives for this run
+    static Outcome<List<Target>> of(
+            Shelf shelf, JobPage job, SourceFile source, Plan plan, Map<String, String> values, Set<String> set) {
+        List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
+        read.addAll(source.files());
+        read.add(source.file());
+        Outcome<List<Target>> all = Outcome.of(List.of());
+        for (JobPage.Output output : job.outputs()) {
+            Where where = new Where(job.source(), output.span());
+            Outcome<Optional<OfLine>> of = output.of().isEmpty()
+                    ? Outcome.of(
+                            plan.resultLine() == plan.steps().size() ? Optional.empty() : Optional.of(result(plan)))
+                    : report(output.of().get(), plan, where);
+            all = all.then(before -> of.then(
+                    report -> Placeholders.fill(output.path(), values, where).map(path -> {
+                        List<Target> more = new ArrayList<>(before);
+                        boolean byUser =
+                                Placeholders.names(output.path()).stream().anyMatch(set::contains);
+                        more.add(OutputTables.target(shelf, job, output, path, values)
+                                .orElseGet(() -> {
+                                    Target target = OutputTables.inFile(
+                                            new Target(
+                                                    shelf.root().resolve(path).normalize(), output.replace()),
+                                            output);
+                                    return target.objection().isPresent()
+                                            ? target
+                                            : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
+                                })
+                                .in(output.sheet())
+                                .of(report));
+                        if (more.getLast().form() == OutputForm.DEFINITION) {
+                            more.add(defined(shelf, job, source, plan, output, more.removeLast()));
+                        }
+                        return more;
+                    })));
+        }
+        return all;
+    }
+}
