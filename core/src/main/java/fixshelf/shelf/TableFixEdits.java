@@ -14,7 +14,6 @@ public final class TableFixEdits {
     private TableFixEdits() {}
 
     public static String newPage(String name) {
-        String title = Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('_', ' ');
         return """
             ---
             format: 2
@@ -56,12 +55,15 @@ public final class TableFixEdits {
             | no | item |
             |---|---|
             | '1' | 'lamp' |
-            """.formatted(name, name.replace('_', ' '), title);
+            """.formatted(name, name.replace('_', ' '), title(name));
+    }
+
+    private static String title(String name) {
+        return Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('_', ' ');
     }
 
     /// A loader that reads a file by its name.
     public static String newLoader(String name) {
-        String title = Character.toUpperCase(name.charAt(0)) + name.substring(1).replace('_', ' ');
         return """
             ---
             format: 2
@@ -79,7 +81,7 @@ public final class TableFixEdits {
             ```yaml
             - read: {file: "{data}/{name}.csv"}
             ```
-            """.formatted(name, name.replace('_', ' '), title);
+            """.formatted(name, name.replace('_', ' '), title(name));
     }
 
     public static String setTitle(TableFixPage page, String title) {

@@ -1,9 +1,15 @@
 package fixshelf.work;
 
 import fixshelf.plan.Operation;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
+import java.util.function.Consumer;
 
 /// What the lines of a job make sure of, looked at over all rows, without a run.
 public final class JobChecks {
@@ -60,6 +66,29 @@ public final class JobChecks {
     /// As above, with the effects of the lines.
     static Optional<String> stop(PlannedJob job, List<LineEffect> effects) {
         return effects.stream().flatMap(e -> stop(job, e).stream()).findFirst();
+    }
+
+    /// What the jobs and loaders that are read make sure of, and what they must not lose, holds for whoever reads them.
+    ///
+    /// @param looking hears the name of each before it is looked at
+    static void wantReadJobsToHold(PlannedJob reader, Consumer<String> looking) {
+        wantReadJobsToHold(reader, looking, new HashSet<>());
+    }
+
+    private static void wantReadJobsToHold(PlannedJob reader, Consumer<String> looking, Set<String> looked) {
+        for (PlannedJob read : reader.read()) {
+            if (looked.add(read.job().name())) {
+                wantReadJobsToHold(read, looking, looked);
+                looking.accept(read.job().name());
+                stop(read).ifPresent(why -> {
+                    throw new ProblemException(Problem.error(
+                            Code.CHECK_BROKEN,
+                            reader.where(1),
+                            read.job().name() + ", which " + reader.job().name() + " reads, would stop: " + why,
+                            "Mend that first. Nothing was written."));
+                });
+            }
+        }
     }
 
     private static boolean stops(PlannedJob job) {

@@ -137,7 +137,7 @@ public final class JobRun {
     }
 
     private void compute() {
-        wantReadJobsToHold(job, new HashSet<>());
+        JobChecks.wantReadJobsToHold(job, name -> stage("Looking whether " + name + " holds"));
         job.plan().others().stream().map(Relation.Source::name).distinct().forEach(name -> {
             stage("Reading " + name);
             loaded.bring(Objects.requireNonNull(job.others().get(name)), Rows.table(name));
@@ -169,24 +169,6 @@ public final class JobRun {
             }
             stage("Writing " + output.target().shown());
             Outputs.write(output, loaded.session(), job.plan().last().fields(), table);
-        }
-    }
-
-    /// What the jobs that are read make sure of, and what they must not lose, holds for whoever reads them.
-    private void wantReadJobsToHold(PlannedJob reader, Set<String> looked) {
-        for (PlannedJob read : reader.read()) {
-            if (looked.add(read.job().name())) {
-                wantReadJobsToHold(read, looked);
-                stage("Looking whether " + read.job().name() + " holds");
-                JobChecks.stop(read).ifPresent(why -> {
-                    throw new ProblemException(Problem.error(
-                            Code.CHECK_BROKEN,
-                            job.where(1),
-                            "The job " + read.job().name() + ", which "
-                                    + reader.job().name() + " reads, would stop: " + why,
-                            "Mend that job first. Nothing was written."));
-                });
-            }
         }
     }
 

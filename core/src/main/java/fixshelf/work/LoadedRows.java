@@ -112,6 +112,7 @@ final class LoadedRows implements Source {
     /// whole, a check in the lines that is broken, or a value that is lost where the call is
     /// strict, is a problem before the first.
     Count each(Consumer<List<@Nullable String>> row) {
+        JobChecks.wantReadJobsToHold(call, _ -> {});
         Outcome<Preview> opened = Preview.open(call.source(), Long.MAX_VALUE, Long.MAX_VALUE);
         try (Preview preview = wanted(opened)) {
             preview.careful()
@@ -125,7 +126,7 @@ final class LoadedRows implements Source {
                         Code.CHECK_BROKEN,
                         call.where(1),
                         call.job().name() + " stops: " + why,
-                        "Mend the source, or the lines of the loader."));
+                        "Mend the source, or the lines that are called."));
             });
             preview.eachResult(call, row);
             LineEffect last = effects.getLast();

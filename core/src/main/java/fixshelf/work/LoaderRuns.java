@@ -115,31 +115,29 @@ final class LoaderRuns implements Source {
                     "Columns: " + String.join(", ", columns) + "."));
         }
         Set<Map<String, @Nullable String>> calls = new LinkedHashSet<>();
-        return Preview.open(table.source(), Long.MAX_VALUE, Long.MAX_VALUE).then(preview -> {
-            try (preview) {
-                preview.eachResult(table, row -> {
-                    Map<String, @Nullable String> arguments = new LinkedHashMap<>();
-                    each.from().forEach((parameter, column) -> {
-                        int at = 0;
-                        while (!columns.get(at).equalsIgnoreCase(column)) {
-                            at++;
-                        }
-                        arguments.put(parameter, row.get(at));
-                    });
-                    if (calls.size() <= MOST_CALLS) {
-                        calls.add(arguments);
+        try {
+            new LoadedRows(table).each(row -> {
+                Map<String, @Nullable String> arguments = new LinkedHashMap<>();
+                each.from().forEach((parameter, column) -> {
+                    int at = 0;
+                    while (!columns.get(at).equalsIgnoreCase(column)) {
+                        at++;
                     }
+                    arguments.put(parameter, row.get(at));
                 });
-            } catch (ProblemException e) {
-                return Outcome.failed(e.problem());
-            }
-            return calls.size() > MOST_CALLS
-                    ? Outcome.failed(problem(
-                            Code.ARGUMENTS,
-                            String.format("%s asks for more than %,d different calls.", each.table(), MOST_CALLS),
-                            "Make a job of fewer rows, and name that."))
-                    : Outcome.of(calls);
-        });
+                if (calls.size() <= MOST_CALLS) {
+                    calls.add(arguments);
+                }
+            });
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
+        return calls.size() > MOST_CALLS
+                ? Outcome.failed(problem(
+                        Code.ARGUMENTS,
+                        String.format("%s asks for more than %,d different calls.", each.table(), MOST_CALLS),
+                        "Make a job of fewer rows, and name that."))
+                : Outcome.of(calls);
     }
 
     /// Plans every call, which reads what is in no file; the problem is one of all calls.

@@ -410,6 +410,16 @@ class LoadersTest {
         write("datasets/rooms.yaml", "dataset: rooms\ncolumns: [room]\nvalues: [[quay], [mere]]\n");
         dataset("load: visits_of\nfor_each: rooms\nfrom: {room: room}");
         assertThat(words(Datasets.open(read(), "d").problems())).contains("1 of 2 calls fail. room mere: ");
+        // The table of calls itself has to hold: a row of it that is not read would be a call that nobody misses.
+        write("data/rooms.csv", "room\nquay\nmere,x\n");
+        write("jobs/sure.yaml", "job: sure\nlines:\n  - read: rooms\n  - make_sure: room <> 'mere'\n");
+        for (String table : List.of("files", "sure")) {
+            write("datasets/files.yaml", "dataset: files\nread: data/rooms.csv\n");
+            dataset("load: visits_of\nfor_each: " + table + "\nfrom: {room: room}\nfailed: leave_out");
+            assertThat(words(Datasets.open(read(), "d").problems()))
+                    .as(table)
+                    .containsAnyOf("rooms.csv", "sure, which rows of sure reads, would stop: 1 row breaks");
+        }
         dataset("load: visits_of\nfor_each: rooms\nfrom: {room: room}\nfailed: leave_out");
         for (int i = 0; i < 2; i++) {
             var opened = Datasets.open(read(), "d");

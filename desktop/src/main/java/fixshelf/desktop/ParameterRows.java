@@ -4,6 +4,7 @@ import fixshelf.shelf.FixEdits.ParameterText;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Consumer;
+import java.util.function.Supplier;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
@@ -26,8 +27,13 @@ final class ParameterRows {
             "list of date",
             "mapping of text to text");
 
+    /// Those of one value, which a loader takes.
+    static final List<String> SINGLE_TYPES = VALUE_TYPES.stream()
+            .filter(t -> !t.startsWith("list") && !t.startsWith("mapping"))
+            .toList();
+
     private final GridPane grid = new GridPane();
-    private final List<String> types;
+    private final Supplier<List<String>> types;
     private final int fewest;
     private final Consumer<List<ParameterText>> edit;
     private List<ParameterText> shown = List.of();
@@ -36,7 +42,7 @@ final class ParameterRows {
     /// @param types that are offered; others can be typed
     /// @param fewest how many there must be
     /// @param edit takes all of them, after one was changed
-    ParameterRows(List<String> types, int fewest, Consumer<List<ParameterText>> edit) {
+    ParameterRows(Supplier<List<String>> types, int fewest, Consumer<List<ParameterText>> edit) {
         this.types = types;
         this.fewest = fewest;
         this.edit = edit;
@@ -89,7 +95,7 @@ final class ParameterRows {
         name.setPrefColumnCount(14);
         name.setAccessibleText("Name of parameter " + (index + 1));
         ComboBox<String> type = new ComboBox<>();
-        type.getItems().setAll(types);
+        type.getItems().setAll(types.get());
         type.setEditable(true);
         type.setValue(parameter.type());
         type.setPrefWidth(146);

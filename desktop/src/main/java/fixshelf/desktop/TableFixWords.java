@@ -61,7 +61,10 @@ final class TableFixWords {
         prose.setPromptText("What it is for, in a sentence or two");
         prose.setWrapText(true);
         prose.setPrefRowCount(3);
-        parameters = new ParameterRows(TYPES, 0, texts -> with(p -> TableFixEdits.setParameters(p, texts)));
+        parameters = new ParameterRows(
+                () -> page.get().filter(TableFixPage::isLoader).isPresent() ? ParameterRows.SINGLE_TYPES : TYPES,
+                0,
+                texts -> with(p -> TableFixEdits.setParameters(p, texts)));
         Ui.onLeaving(
                 title,
                 () -> with(p -> p.title().equals(title.getText().strip())

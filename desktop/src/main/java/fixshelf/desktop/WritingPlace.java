@@ -42,7 +42,7 @@ final class WritingPlace {
     private final ComboBox<String> returns = new ComboBox<>();
     private final TextArea prose = new TextArea();
     private final ParameterRows parameters = new ParameterRows(
-            ParameterRows.VALUE_TYPES, 1, texts -> page().ifPresent(p -> edit(FixEdits.setParameters(p, texts))));
+            () -> ParameterRows.VALUE_TYPES, 1, texts -> page().ifPresent(p -> edit(FixEdits.setParameters(p, texts))));
     private final VBox problems = new VBox(4);
     private final FlowPane promises = new FlowPane(16, 6);
     private final VBox promisesKept = new VBox();
