@@ -27,7 +27,8 @@ class ArchitectureTest {
             "check",
             "export",
             "work",
-            "profile");
+            "profile",
+            "standin");
 
     private final JavaClasses classes = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)

@@ -32,6 +32,7 @@ import picocli.CommandLine.Spec;
             TryCommand.class,
             ReadCommand.class,
             LookCommand.class,
+            StandInCommand.class,
             WhereUsedCommand.class,
             OperationsCommand.class,
             LedgerCommand.class,

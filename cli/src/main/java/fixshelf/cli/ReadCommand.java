@@ -1,11 +1,14 @@
 package fixshelf.cli;
 
 import fixshelf.fetch.Consent;
+import com.fasterxml.jackson.databind.node.ArrayNode;
+import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
+import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.plan.ReadOptions;
 import fixshelf.type.Column;
@@ -34,6 +37,11 @@ final class ReadCommand extends ShelfOption {
     @Option(names = "--keep", paramLabel = "NAME", description = "Keep the dataset page under this name on the shelf.")
     String keep = "";
 
+    @Option(
+            names = "--parts",
+            description = "List the tables that it holds: on the pages of a PDF, in a workbook, in a database.")
+    boolean parts;
+
     @Override
     public Integer call() {
         wantCount("--rows", rows);
@@ -42,6 +50,9 @@ final class ReadCommand extends ShelfOption {
 
     private int read(Shelf shelf) {
         Path whole = file.toAbsolutePath().normalize();
+        if (parts) {
+            return parts(shelf, whole);
+        }
         Outcome<SourceFile> opened = Sources.detected(
                 whole, Sources.path(shelf, whole), shelf.settings().nullWords());
         Outcome<Preview> preview = opened.then(f -> Preview.open(f, Math.max(rows, 1), Math.max(rows, 1)));
@@ -51,6 +62,43 @@ final class ReadCommand extends ShelfOption {
         try (Preview looked = preview.get()) {
             return print(shelf, opened.get(), looked);
         }
+    }
+
+    private int parts(Shelf shelf, Path whole) {
+        Outcome<List<FileParts.Part>> found = Sources.shape(
+                        whole, Sources.path(shelf, whole), shelf.settings().nullWords())
+                .then(o -> FileParts.of(whole, o));
+        if (!found.isPresent()) {
+            return Output.problems(out(), err(), found.problems(), json);
+        }
+        String name = whole.getFileName().toString().replaceFirst("\\.[^.]*$", "");
+        if (json) {
+            ObjectNode node = Output.object();
+            ArrayNode array = node.putArray("parts");
+            found.get().forEach(p -> {
+                ObjectNode one = array.addObject().put("title", p.title()).put("size", p.size());
+                p.names().forEach(one.putArray("columns")::add);
+                one.put("page", DatasetPages.write(name, p.options()));
+            });
+            Output.json(out(), node);
+            return Output.FINE;
+        }
+        if (found.get().isEmpty()) {
+            out().println("It is one table: read it without --parts.");
+        }
+        for (FileParts.Part part : found.get()) {
+            out().println(part.title() + ": " + part.size());
+            List<List<String>> table = new ArrayList<>(List.of(part.names()));
+            part.first().stream()
+                    .limit(rows)
+                    .forEach(r ->
+                            table.add(r.stream().map(c -> c == null ? "" : c).toList()));
+            if (part.isReadable()) {
+                Output.table(out(), table);
+                out().println(DatasetPages.write(name, part.options()));
+            }
+        }
+        return Output.FINE;
     }
 
     private int print(Shelf shelf, SourceFile source, Preview preview) {

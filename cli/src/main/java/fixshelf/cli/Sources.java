@@ -32,13 +32,18 @@ final class Sources {
 
     /// A file with the form that its beginning shows.
     static Outcome<SourceFile> detected(Path file, String path, List<String> nullWords) {
+        return shape(file, path, nullWords).then(o -> SourceFile.open(file, o));
+    }
+
+    /// How a file would be read; what is no file to look into is left to whoever opens it.
+    static Outcome<ReadOptions> shape(Path file, String path, List<String> nullWords) {
         if (Files.exists(file) && !Files.isRegularFile(file)) {
-            return SourceFile.open(file, ReadOptions.of(path));
+            return Outcome.of(ReadOptions.of(path));
         }
         try {
-            return SourceFile.open(file, DelimitedShape.detect(file, path, nullWords));
+            return Outcome.of(DelimitedShape.detect(file, path, nullWords));
         } catch (IOException e) {
-            return SourceFile.open(file, ReadOptions.of(path));
+            return Outcome.of(ReadOptions.of(path));
         }
     }
 }

@@ -198,6 +198,15 @@ class CommandLineTest {
                 new Case("look part_prices --allow 127.0.0.1:1", 1, "E512"),
                 new Case("look quarterly_report --no-remedies", 0, "Read from pages 1 to 2."),
                 new Case("look tool_loans --no-remedies --json", 0, "\"lent_to\""),
+                new Case("stand-in visits_alder_quay", 0, "could stay"),
+                new Case("stand-in menders --json", 0, "\"words\""),
+                new Case(
+                        "stand-in visits_alder_quay --to target/sent --keep-all --replace",
+                        0,
+                        "visits_clean: all 8 lines"),
+                new Case("stand-in menders --to target/sent --keep nobody --replace", 1, "“nobody” is not shared"),
+                new Case("stand-in mender", 2, "Nearest: menders"),
+                new Case("stand-in", 2, "DATASET"),
                 new Case("delete visits_clean", 1, "Rows are deleted from a table of PostgreSQL or MariaDB"),
                 new Case("delete nothing", 2, "There is no job nothing"),
                 new Case("run visits_clean --set data=/nowhere", 1, "E301"));

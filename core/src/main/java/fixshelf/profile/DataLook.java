@@ -16,6 +16,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.concurrent.Future;
+import java.util.function.Consumer;
+import java.util.function.ObjLongConsumer;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -153,11 +155,7 @@ public final class DataLook implements AutoCloseable {
             counts.add(new LinkedHashMap<>());
         }
         if (to - from == 1) {
-            source.session()
-                    .each(
-                            "SELECT s" + from + ", count(*) FROM staged WHERE s" + from + " IS NOT NULL GROUP BY 1",
-                            row -> lane.add(tallies.getFirst(), (String) Objects.requireNonNull(row.get(0)), (Long)
-                                    Objects.requireNonNull(row.get(1))));
+            eachValue(from, (value, n) -> lane.add(tallies.getFirst(), value, n));
             lane.flush(tallies.getFirst());
             return tallies;
         }
@@ -247,12 +245,33 @@ public final class DataLook implements AutoCloseable {
         });
     }
 
+    /// Gives every value of a column once, with how many rows hold it, in no order.
+    public void eachValue(int column, ObjLongConsumer<String> take) {
+        source.session()
+                .each(
+                        "SELECT s" + column + ", count(*) FROM staged WHERE s" + column + " IS NOT NULL GROUP BY 1",
+                        row -> take.accept((String) Objects.requireNonNull(row.get(0)), (Long)
+                                Objects.requireNonNull(row.get(1))));
+    }
+
+    /// Gives every row as texts, in order.
+    public void eachRow(Consumer<List<@Nullable Object>> take) {
+        String columns =
+                IntStream.range(0, file.columns().size()).mapToObj(i -> "s" + i).collect(Collectors.joining(", "));
+        source.session().each("SELECT " + columns + " FROM staged ORDER BY rowid", take);
+    }
+
     DuckSession session() {
         return source.session();
     }
 
     SourceSession source() {
         return source;
+    }
+
+    /// Does something with the rows; what stops it is a problem.
+    public <T> Outcome<T> guard(Supplier<T> work) {
+        return guarded(work);
     }
 
     static <T> Outcome<T> guarded(Supplier<T> work) {

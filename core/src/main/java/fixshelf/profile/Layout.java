@@ -11,9 +11,9 @@ import java.util.regex.Pattern;
 /// @param text the layout itself
 /// @param kind what values of this layout are
 /// @param unit whether letters or a sign of a currency stand beside the digits
-record Layout(String text, Kind kind, boolean unit) {
+public record Layout(String text, Kind kind, boolean unit) {
     /// What values of a layout are.
-    enum Kind {
+    public enum Kind {
         WHOLE,
         DECIMAL,
         /// Thousands apart by commas: a reader that stops at the comma reads 12 for 12,345.
@@ -42,7 +42,9 @@ record Layout(String text, Kind kind, boolean unit) {
             Pattern.compile("(" + DATE + ")(T|a|,? +)99?[:.]99([:.]99([.,]9+)?)? ?(a|[-+]99:?99)?");
 
     /// The layout of a text; one of [Kind#TEXT] for what is long or has no digit.
-    static Layout of(String text, Map<String, Layout> known) {
+    ///
+    /// @param known those that were met before, of one [#cache]
+    public static Layout of(String text, Map<String, Layout> known) {
         String shape = shape(text);
         Layout layout = known.get(shape);
         if (layout == null) {
@@ -110,7 +112,8 @@ record Layout(String text, Kind kind, boolean unit) {
         return MARKED.matcher(shape).matches() ? Kind.MARKED : Kind.TEXT;
     }
 
-    static Map<String, Layout> cache() {
+    /// Where layouts that were met are kept, for [#of].
+    public static Map<String, Layout> cache() {
         return new HashMap<>();
     }
 }

@@ -52,6 +52,16 @@ final class DatabaseFile {
         }
     }
 
+    /// The names of its tables.
+    List<String> tables() {
+        wantPlainPath();
+        try (Connection connection = open()) {
+            return tables(connection);
+        } catch (SQLException e) {
+            throw broken(e);
+        }
+    }
+
     private static void close(Connection connection) {
         try {
             connection.close();

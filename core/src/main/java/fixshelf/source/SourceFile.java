@@ -204,7 +204,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
     }
 
     /// Whether it is delimited text.
-    boolean isDelimited() {
+    public boolean isDelimited() {
         return options.form().isEmpty() || options.form().get() instanceof ReadOptions.Form.Delimited;
     }
 
@@ -213,7 +213,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
         return records(file, options);
     }
 
-    private static Records records(Path file, ReadOptions options) throws IOException {
+    static Records records(Path file, ReadOptions options) throws IOException {
         return switch (options.form().orElseThrow()) {
             case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
             case ReadOptions.Form.Json(String rows, String each) ->

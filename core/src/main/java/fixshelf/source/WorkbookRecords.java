@@ -56,6 +56,10 @@ final class WorkbookRecords implements Records {
     private int last = -1;
     private int lastRow;
     private int firstRow;
+    /// The columns that are used in any of the rows that were read, also where they do not fit.
+    private int usedFirst = Integer.MAX_VALUE;
+
+    private int usedLast = -1;
 
     /// A row as it is read: cells by the number of their column, from 0.
     private record Seen(int number, List<@Nullable String> cells) {
@@ -115,6 +119,27 @@ final class WorkbookRecords implements Records {
                 file.toString(),
                 file.getFileName() + " is no whole workbook: it begins like one and cannot be read.",
                 "Ask for it again, or open it and save it again as .xlsx."));
+    }
+
+    /// The names of the sheets that are shown.
+    static List<String> sheets(Path file) throws IOException {
+        WorkbookParts.read(file);
+        try (ReadableWorkbook workbook = new ReadableWorkbook(file.toFile(), new ReadingOptions(true, false))) {
+            return workbook.getSheets()
+                    .filter(s -> s.getVisibility() == SheetVisibility.VISIBLE)
+                    .map(Sheet::getName)
+                    .toList();
+        } catch (ExcelReaderException e) {
+            throw broken(file);
+        }
+    }
+
+    /// The block of all cells that are used, once all were read, where it is wider than what is read; else empty.
+    Optional<String> wider() {
+        return usedFirst < first || usedLast > last
+                ? Optional.of(CellBlock.column(usedFirst) + firstRow + ":" + CellBlock.column(usedLast)
+                        + Math.max(firstRow, lastRow))
+                : Optional.empty();
     }
 
     private Sheet sheet(String name) {
@@ -212,7 +237,12 @@ final class WorkbookRecords implements Records {
                     return Optional.empty();
                 }
                 if (block.isEmpty() || number >= block.get().firstRow()) {
-                    return Optional.of(seen(row));
+                    Seen seen = seen(row);
+                    if (!seen.isBlank()) {
+                        usedFirst = Math.min(usedFirst, seen.firstUsed());
+                        usedLast = Math.max(usedLast, seen.lastUsed());
+                    }
+                    return Optional.of(seen);
                 }
             }
             return Optional.empty();

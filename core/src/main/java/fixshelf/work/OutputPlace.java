@@ -46,6 +46,27 @@ public final class OutputPlace {
                     Files.isSymbolicLink(file) ? "a link" : Files.isDirectory(file) ? "a folder" : "no plain file";
             return refused(file, name + " is " + kind + ".", "Name a file that is written anew.");
         }
+        Optional<Problem> ofShelf = ofShelf(shelf, file, read);
+        if (ofShelf.isPresent() || RealPath.of(file).startsWith(RealPath.of(shelf))) {
+            return ofShelf;
+        }
+        Path place = RealPath.of(file);
+        return byUser || isAllowed(place)
+                ? Optional.empty()
+                : Optional.of(Problem.about(
+                        Code.TARGET_OUTSIDE,
+                        file.toString(),
+                        "The job would write outside its shelf, to " + file + ".",
+                        "If you want that, allow the folder once: fixshelf allow " + file.getParent()
+                                + "; or name the place for this run with --set."));
+    }
+
+    /// Why a file must not be written because a shelf reads it, or keeps its pages there; empty when that is not so.
+    public static Optional<Problem> ofShelf(Shelf shelf, Path file) {
+        return ofShelf(shelf.root(), file, readBy(shelf));
+    }
+
+    private static Optional<Problem> ofShelf(Path shelf, Path file, List<Path> read) {
         Optional<Path> pattern = read.stream().filter(p -> isIn(p, file)).findFirst();
         if (pattern.isPresent()) {
             return Optional.of(Problem.about(
@@ -64,28 +85,21 @@ public final class OutputPlace {
         }
         Path root = RealPath.of(shelf);
         Path place = RealPath.of(file);
-        if (place.startsWith(root)) {
-            Path inside = root.relativize(place);
-            boolean page = inside.getNameCount() > 1
-                            && PAGES.contains(inside.getName(0).toString())
-                    || inside.toString().equals("shelf.yaml");
-            boolean hidden = Stream.iterate(0, i -> i < inside.getNameCount(), i -> i + 1)
-                    .anyMatch(i -> inside.getName(i).toString().startsWith("."));
-            return page || hidden
-                    ? refused(
-                            file,
-                            inside + " is a place for pages of the shelf, or hidden.",
-                            "Write into a folder such as out.")
-                    : Optional.empty();
+        if (!place.startsWith(root)) {
+            return Optional.empty();
         }
-        return byUser || isAllowed(place)
-                ? Optional.empty()
-                : Optional.of(Problem.about(
-                        Code.TARGET_OUTSIDE,
-                        file.toString(),
-                        "The job would write outside its shelf, to " + file + ".",
-                        "If you want that, allow the folder once: fixshelf allow " + file.getParent()
-                                + "; or name the place for this run with --set."));
+        Path inside = root.relativize(place);
+        boolean page =
+                inside.getNameCount() > 1 && PAGES.contains(inside.getName(0).toString())
+                        || inside.toString().equals("shelf.yaml");
+        boolean hidden = Stream.iterate(0, i -> i < inside.getNameCount(), i -> i + 1)
+                .anyMatch(i -> inside.getName(i).toString().startsWith("."));
+        return page || hidden
+                ? refused(
+                        file,
+                        inside + " is a place for pages of the shelf, or hidden.",
+                        "Write into a folder such as out.")
+                : Optional.empty();
     }
 
     private static Optional<Problem> refused(Path file, String what, String todo) {

@@ -10,6 +10,7 @@ import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Arrays;
+import java.util.List;
 import java.util.stream.Collectors;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
@@ -93,6 +94,16 @@ class PdfTest {
             assertThat(preview.notes())
                     .containsExactly("Read from pages 1 to 2.", "The heading stands again on page 2.");
         }
+        List<FileParts.Part> parts = FileParts.of(file, both.get().options()).get();
+        assertThat(parts)
+                .extracting(p -> p.title() + ": " + p.size())
+                .containsExactly(
+                        "all pages together: " + (FIRST.length + SECOND.length - 2) + " rows of 3 columns",
+                        "page 1, table 1: " + (FIRST.length - 1) + " rows of 3 columns",
+                        "page 2, table 1: " + (SECOND.length - 1) + (SECOND.length == 2 ? " row" : " rows")
+                                + " of 3 columns");
+        assertThat(ReadRows.of(SourceFile.open(file, parts.getLast().options())))
+                .isEqualTo(lines(SECOND, 0));
         // Seen from its first bytes, whatever it is called.
         Path other = Files.copy(file, folder.resolve("report.csv"));
         assertThat(ReadRows.of(SourceFile.open(other, ReadOptions.of("report.csv"))))
@@ -116,6 +127,12 @@ class PdfTest {
             assertThat(p.todo()).contains("page 1 table 2 (room | quarter | cost | Copper Lane; 2 rows)");
         });
         assertThat(ReadRows.of(open(file, "", 2))).isEqualTo(lines(SECOND, 0));
+        List<FileParts.Part> parts = FileParts.of(
+                        file, ReadOptions.of(file.toString()).withForm(new ReadOptions.Form.Pdf("", 0)))
+                .get();
+        assertThat(parts).extracting(FileParts.Part::title).containsExactly("page 1, table 1", "page 1, table 2");
+        assertThat(ReadRows.of(SourceFile.open(file, parts.getLast().options())))
+                .isEqualTo(lines(SECOND, 0));
         assertThat(open(file, "", 3).problems()).singleElement().satisfies(p -> assertThat(p.what())
                 .contains("no table 3"));
     }

@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.work.Datasets;
+import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.fetch.Consent;
 import fixshelf.problem.Problem;
@@ -20,6 +21,7 @@ import fixshelf.shelf.JobEdits;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -55,6 +57,8 @@ final class DataPlace implements Place, ComparePage.Asking {
     private final CountsPage counts;
     private final ComparePage compare = new ComparePage(this);
     private final DataRows rows;
+    private final StandInPage standIn;
+    private final PartsPage parts = new PartsPage();
     private final RemotePage remote = new RemotePage(this::keepRemote);
     private final FacingPages pages;
     private View view = View.COLUMNS;
@@ -68,7 +72,8 @@ final class DataPlace implements Place, ComparePage.Asking {
         COLUMNS("Columns"),
         ROWS("Rows"),
         COUNTS("Counts"),
-        COMPARE("Compare");
+        COMPARE("Compare"),
+        STAND_IN("Stand-in");
 
         private final String words;
 
@@ -84,6 +89,7 @@ final class DataPlace implements Place, ComparePage.Asking {
         this.toJob = toJob;
         this.model = new DataModel(workbench.background());
         this.rows = new DataRows(model);
+        this.standIn = new StandInPage(model, workbench);
         this.counts = new CountsPage(
                 spec -> seen.ifPresent(
                         s -> model.counts(s.file(), spec, found -> counts().showTable(found, basedOn()))),
@@ -141,6 +147,7 @@ final class DataPlace implements Place, ComparePage.Asking {
                             case ROWS -> rows.view();
                             case COUNTS -> counts.view();
                             case COMPARE -> compare.view();
+                            case STAND_IN -> standIn.view();
                         });
         fill();
     }
@@ -215,24 +222,25 @@ final class DataPlace implements Place, ComparePage.Asking {
         fillButtons();
         if (seen.isPresent()) {
             TableLook table = seen.get().table();
+            String name = chosen().map(DatasetPage::name).orElse("");
             List<String> names = table.columns().stream().map(ColumnLook::name).toList();
             switch (view) {
                 case COLUMNS -> {}
                 case ROWS -> rows.show(seen.get(), basedOn());
                 case COUNTS -> counts.show(names, SeenWords.likely(table));
-                case COMPARE ->
-                    compare.show(
-                            chosen().map(DatasetPage::name).orElse(""),
-                            names,
-                            SeenWords.key(table),
-                            workbench.shelf().datasets().stream()
-                                    .map(DatasetPage::name)
-                                    .filter(n -> !n.equals(
-                                            chosen().map(DatasetPage::name).orElse("")))
-                                    .toList());
+                case COMPARE -> compare.show(name, names, SeenWords.key(table), others(name));
+                case STAND_IN -> standIn.show(name, seen.get(), others(name));
             }
         }
         changed.run();
+    }
+
+    /// The datasets of the shelf but for one.
+    private List<String> others(String name) {
+        return workbench.shelf().datasets().stream()
+                .map(DatasetPage::name)
+                .filter(n -> !n.equals(name))
+                .toList();
     }
 
     private String basedOn() {
@@ -264,6 +272,9 @@ final class DataPlace implements Place, ComparePage.Asking {
                 .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
         PasswordBlank.of(wrong, () -> chosen().ifPresent(d -> look(d.name())))
                 .ifPresent(buttons.getChildren()::addFirst);
+        if (seen.filter(s -> FileParts.hasSeveral(s.file().options())).isPresent()) {
+            buttons.getChildren().add(Ui.button(otherTables()));
+        }
         if (seen.flatMap(s -> s.file().copied()).flatMap(SourceFile.Copied::at).isPresent()) {
             buttons.getChildren().add(Ui.button(readAgain()));
         }
@@ -329,21 +340,52 @@ final class DataPlace implements Place, ComparePage.Asking {
         });
     }
 
-    /// Keeps a file as a dataset, and looks at it.
+    /// Keeps a file as a dataset, and looks at it; asks which table it is where the file holds several.
     void bring(Path file) {
         FoundFile found = new FoundFile(workbench, file);
         workbench
                 .background()
-                .ask(Background.Request.now("begin", "looking at " + file.getFileName()), found::shape, shape -> {
-                    Outcome<String> kept = shape.then(found::keep);
-                    if (kept.isPresent()) {
-                        fillList();
-                        show(kept.get());
-                    } else {
-                        problem = kept.problems().getFirst().sentence();
-                        fill();
-                    }
-                });
+                .ask(
+                        Background.Request.now("begin", "looking at " + file.getFileName()),
+                        () -> found.shape().then(shape -> found.parts(shape).map(p -> new Shaped(shape, p))),
+                        shaped -> {
+                            if (shaped.isPresent() && shaped.get().parts().size() > 1) {
+                                choosePart(file, found, shaped.get().parts());
+                            } else {
+                                kept(shaped.then(s -> found.keep(s.shape())));
+                            }
+                        });
+    }
+
+    /// A file, and the tables in it.
+    private record Shaped(ReadOptions shape, List<FileParts.Part> parts) {}
+
+    private void choosePart(Path file, FoundFile found, List<FileParts.Part> tables) {
+        parts.show(file.getFileName().toString(), tables, part -> kept(found.keep(part)));
+        views.getToggles().forEach(t -> t.setSelected(false));
+        body.getChildren().setAll(parts.view());
+        body.applyCss();
+        body.layout();
+        parts.focusTarget().requestFocus();
+    }
+
+    private void kept(Outcome<String> name) {
+        if (name.isPresent()) {
+            fillList();
+            turn(View.COLUMNS);
+            show(name.get());
+            list.requestFocus();
+        } else {
+            problem = name.problems().getFirst().sentence();
+            turn(View.COLUMNS);
+        }
+    }
+
+    private Command otherTables() {
+        return Command.of(
+                "Other tables of its file …",
+                "",
+                () -> seen.ifPresent(s -> bring(s.file().file())));
     }
 
     private Command copyCounts() {
@@ -422,6 +464,12 @@ final class DataPlace implements Place, ComparePage.Asking {
         seen.ifPresent(s -> model.compareRows(workbench.shelf(), s.file(), other, keys, compare::showRows));
     }
 
+    /// Shows the rows of what most rows have that is odd.
+    void showOddest() {
+        seen.flatMap(s -> s.table().all().stream().max(Comparator.comparingLong(Finding::rows)))
+                .ifPresent(this::showRowsOf);
+    }
+
     /// Chooses the first remedy of everything that has one.
     void chooseRemedies() {
         columns.chooseAll();
@@ -429,6 +477,10 @@ final class DataPlace implements Place, ComparePage.Asking {
 
     ComparePage comparePage() {
         return compare;
+    }
+
+    StandInPage standInPage() {
+        return standIn;
     }
 
     CountsPage countsPage() {
@@ -457,7 +509,12 @@ final class DataPlace implements Place, ComparePage.Asking {
                 newJob("New job on the dataset"),
                 bringIn(),
                 fromServer(),
-                compareWith());
+                compareWith(),
+                Command.of("Make rows that may be sent", "", () -> {
+                    turn(View.STAND_IN);
+                    standIn.focusTarget().requestFocus();
+                }),
+                standIn.make().when(() -> view == View.STAND_IN));
     }
 
     @Override
@@ -473,6 +530,7 @@ final class DataPlace implements Place, ComparePage.Asking {
             case ROWS -> "Type to find · Ctrl+J jump";
             case COUNTS -> "Tab next blank · Ctrl+Shift+C copy";
             case COMPARE -> "Tab next blank";
+            case STAND_IN -> "↑↓ word · Space let it stay · Ctrl+Shift+F make it";
         };
     }
 

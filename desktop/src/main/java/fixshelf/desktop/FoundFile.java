@@ -6,10 +6,12 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.JobEdits;
+import fixshelf.source.FileParts;
 import fixshelf.source.DelimitedShape;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Locale;
 
 /// A file that a user brings in: what form it has, a job that begins with it, a dataset that names it.
@@ -54,18 +56,35 @@ final class FoundFile {
         return page;
     }
 
+    /// The tables that the file holds, where it may hold several; nothing where it is one.
+    Outcome<List<FileParts.Part>> parts(ReadOptions shape) {
+        return FileParts.hasSeveral(shape) ? FileParts.of(data, shape) : Outcome.of(List.of());
+    }
+
+    /// Keeps the page of a dataset that reads one of several tables of the file, and gives its name.
+    Outcome<String> keep(FileParts.Part part) {
+        String which = part.title()
+                .replaceFirst("^(sheet|table) ", "")
+                .replaceFirst(", (all that is used, )?[A-Z]+[0-9]+:.*", "")
+                .replaceFirst("^all pages together$", "");
+        return keep(part.options(), which.isEmpty() ? name() : name() + "_" + named(which));
+    }
+
     /// Keeps the page of a dataset that reads the file, and gives its name.
     Outcome<String> keep(ReadOptions shape) {
-        String name = name();
+        return keep(shape, name());
+    }
+
+    private Outcome<String> keep(ReadOptions shape, String name) {
         return workbench.keepDataset(
                 name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape);
     }
 
     private String name() {
-        return data.getFileName()
-                .toString()
-                .replaceFirst("\\.[^.]*$", "")
-                .replaceAll("[^A-Za-z0-9]+", "_")
-                .toLowerCase(Locale.ROOT);
+        return named(data.getFileName().toString().replaceFirst("\\.[^.]*$", ""));
+    }
+
+    private static String named(String text) {
+        return text.replaceAll("[^A-Za-z0-9]+", "_").toLowerCase(Locale.ROOT);
     }
 }

@@ -51,7 +51,6 @@ final class Shots {
         save("pattern-helper");
         onScreen(() -> frame().shelfPlace().writing().evidence().turnHelper());
         onScreen(() -> frame().workbench().orElseThrow().undo(page()));
-        promises();
         data();
         onScreen(() -> {
             frame().enter(frame().jobsPlace());
@@ -83,19 +82,6 @@ final class Shots {
         save("table-fix");
         onScreen(() -> frame().enter(frame().jobsPlace()));
         onScreen(() -> frame().workbench().orElseThrow().undo(shelf.resolve("jobs/hours_by_month.yaml")));
-        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
-        settle();
-        // The fix says of itself that it makes values missing; without that they count as lost.
-        Path wanted = shelf.resolve("fixes/missing/words_to_missing.fix.md");
-        Workbench workbench = frame().workbench().orElseThrow();
-        onScreen(() -> workbench.edit(
-                wanted,
-                workbench.fix(wanted).orElseThrow().source().text().replaceAll("(?m)^makes_missing: .*\n", "")));
-        onScreen(() -> frame().jobsPlace().show(shelf.resolve("jobs/visits_clean.yaml")));
-        settle();
-        onScreen(() -> frame().jobsPlace().choose(3, Preview.View.LOST));
-        save("jobs-lost-values");
-        onScreen(() -> workbench.undo(wanted));
         onScreen(() -> frame().enter(frame().languagesPlace()));
         save("languages");
         onScreen(() -> frame().languagesPlace().showWholeShelf());
@@ -133,7 +119,6 @@ final class Shots {
         job("hours_by_month", 4, "broken");
     }
 
-    /// A fix with a promise that a value breaks; the page is as before afterwards.
     /// A dataset looked at, counted, and compared.
     private void data() throws Exception {
         onScreen(() -> frame().enter(frame().dataPlace()));
@@ -155,28 +140,19 @@ final class Shots {
         onScreen(() -> frame().dataPlace().turn(DataPlace.View.COUNTS));
         onScreen(() -> frame().dataPlace().countsPage().count(java.util.List.of(5, 8)));
         save("data-counts");
+        onScreen(() -> frame().dataPlace().showOddest());
+        save("data-rows");
         onScreen(() -> {
-            frame().dataPlace().show("tool_loans");
+            frame().dataPlace().turn(DataPlace.View.STAND_IN);
+            frame().dataPlace().standInPage().make("out/stand_in");
+        });
+        settle();
+        save("data-stand-in");
+        onScreen(() -> {
             frame().dataPlace().turn(DataPlace.View.COLUMNS);
+            frame().dataPlace().bring(shelf.resolve("data/quarterly-report.pdf"));
         });
-        settle();
-        onScreen(() -> frame().dataPlace().askServer());
-        save("data-server");
-    }
-
-    private void promises() throws Exception {
-        Workbench workbench = frame().workbench().orElseThrow();
-        FixPage fix = workbench.shelf().fix("capital_first").orElseThrow();
-        onScreen(() -> {
-            frame().shelfPlace().show(fix.name());
-            frame().shelfPlace().write();
-            String promised = "[idempotent, never_longer, \"matches '^[^a]*$'\"]";
-            workbench.edit(fix.file(), FixEdits.setField(fix, "promises", promised));
-        });
-        settle();
-        onScreen(() -> frame().scene().getRoot().lookupAll(".page").forEach(n -> ((ScrollPane) n).setVvalue(1)));
-        save("promises");
-        onScreen(() -> workbench.undo(fix.file()));
+        save("data-parts");
     }
 
     /// Opens the shelf and goes through its places once, without a picture.

@@ -192,4 +192,55 @@ class DataTest extends WindowTest {
                 .contains("1 row left out")
                 .anyMatch(l -> l.startsWith("all 2 rows looked at · One row of ragged.csv"));
     }
+
+    @Test
+    void ofTheTablesOfAFileOneIsChosen() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 60));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        Path report = Files.copy(folder.resolve("data/quarterly-report.pdf"), folder.resolve("data/spring.pdf"));
+        on(() -> frame.read(report));
+        settle();
+        assertThat(labels())
+                .contains("Which table of spring.pdf?", "all pages together", "page 2, table 1", "Alder Quay");
+        robot.push(KeyCode.TAB);
+        robot.push(KeyCode.TAB);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(folder.resolve("datasets/spring_page_2_table_1.yaml"))
+                .content()
+                .contains("pages: \"2\"", "table: \"1\"");
+        assertThat(labels()).contains("spring_page_2_table_1", "pdf · 6 rows · 5 columns");
+    }
+
+    @Test
+    void rowsThatMayBeSentAreMadeByKeys() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 300));
+        goTo("visits_alder_quay");
+        on(() -> frame.dataPlace().turn(DataPlace.View.STAND_IN));
+        settle();
+        assertThat(labels()).contains("visit_no", "outcome", "made up");
+        on(() -> table("shared-words").requestFocus());
+        robot.push(KeyCode.HOME);
+        robot.push(KeyCode.SPACE);
+        settle();
+        assertThat(labels()).contains("stays").anyMatch(l -> l.startsWith("1 word stays."));
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.F);
+        settle();
+        Path made = folder.resolve("out/stand_in/visits_alder_quay.csv");
+        assertThat(made).content().contains("AQ-").doesNotContain("Thornmere");
+        assertThat(folder.resolve("out/stand_in/visits_alder_quay.yaml"))
+                .content()
+                .contains("separator: \";\"");
+        // A job that asks for a word that did not stay does something else, and it is said where.
+        assertThat(labels())
+                .anyMatch(l -> l.startsWith("300 rows are in out/stand_in/visits_alder_quay.csv"))
+                .anyMatch(l -> l.startsWith("outcomes_by_month, line "));
+        on(() -> frame.dataPlace().standInPage().keepAll(true));
+        settle();
+        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.F);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.contains("visits_clean: all 8 lines do the same with it."));
+        assertThat(folder.resolve("data/visits-alder-quay.csv")).content().contains("Thornmere");
+    }
 }

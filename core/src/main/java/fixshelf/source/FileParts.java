@@ -1,0 +1,172 @@
+package fixshelf.source;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
+import java.io.IOException;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+
+/// The tables that a file holds, where it may hold several: those on the pages of a PDF, the sheets and named tables of
+/// a workbook, the tables of a database. Each comes with its first rows, to be chosen by sight.
+public final class FileParts {
+    /// As many rows of a table are shown.
+    public static final int SHOWN_ROWS = 7;
+
+    /// Further rows are not counted.
+    private static final int MOST_COUNTED = 20_000;
+    private static final int MOST_PARTS = 200;
+
+    private final Path file;
+    private final ReadOptions options;
+    private final List<Part> parts = new ArrayList<>();
+
+    private FileParts(Path file, ReadOptions options) {
+        this.file = file;
+        this.options = options;
+    }
+
+    /// A table of a file.
+    ///
+    /// @param title which one it is, as `page 2, table 1`
+    /// @param size how many rows and columns it has, in words; or why it cannot be read
+    /// @param options what reads it
+    /// @param first its names and first rows
+    public record Part(
+            String title, String size, ReadOptions options, List<String> names, List<List<@Nullable String>> first) {
+        public Part {
+            names = List.copyOf(names);
+            first = List.copyOf(first);
+        }
+
+        /// Whether there is anything to read.
+        public boolean isReadable() {
+            return !names.isEmpty();
+        }
+    }
+
+    /// Whether files of this form may hold several tables.
+    public static boolean hasSeveral(ReadOptions options) {
+        return options.form()
+                .map(f -> f instanceof ReadOptions.Form.Pdf
+                        || f instanceof ReadOptions.Form.Workbook
+                        || f instanceof ReadOptions.Form.Database)
+                .orElse(false);
+    }
+
+    /// The tables of a file; one that cannot be read is a problem. Other kinds of files are one table.
+    ///
+    /// @param options how it is read; what they say of a table, a sheet or pages is left aside
+    public static Outcome<List<Part>> of(Path file, ReadOptions options) {
+        FileParts found = new FileParts(file, options);
+        try {
+            switch (options.form().orElse(new ReadOptions.Form.Delimited())) {
+                case ReadOptions.Form.Pdf _ -> found.ofPdf();
+                case ReadOptions.Form.Workbook form -> found.ofWorkbook(form);
+                case ReadOptions.Form.Database form -> found.ofDatabase(form);
+                default -> {}
+            }
+            return Outcome.of(found.parts);
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING,
+                    file.toString(),
+                    "The file cannot be read: " + e.getMessage() + ".",
+                    "Look at its rights."));
+        }
+    }
+
+    private void ofPdf() throws IOException {
+        List<PdfRecords.Found> tables = PdfRecords.tables(file, "");
+        boolean several = tables.size() > 1 && tables.stream().allMatch(t -> t.number() == 1);
+        if (several) {
+            try {
+                read("all pages together", options.withForm(new ReadOptions.Form.Pdf("", 0)), false);
+            } catch (ProblemException e) {
+                // Tables that are not equally wide are none together.
+                parts.clear();
+            }
+        }
+        for (PdfRecords.Found table : tables.stream().limit(MOST_PARTS).toList()) {
+            add(
+                    "page " + table.page() + ", table " + table.number(),
+                    options.withForm(new ReadOptions.Form.Pdf(String.valueOf(table.page()), table.number())),
+                    false);
+        }
+    }
+
+    private void ofWorkbook(ReadOptions.Form.Workbook form) throws IOException {
+        for (String sheet : WorkbookRecords.sheets(file)) {
+            add("sheet " + sheet, options.withForm(block(form, sheet, "")), true);
+        }
+        for (WorkbookParts.Table table : WorkbookParts.read(file).tables()) {
+            add(
+                    "table " + table.name() + ", " + table.block() + " of " + table.sheet(),
+                    options.withForm(block(form, "", table.name())),
+                    false);
+        }
+    }
+
+    private static ReadOptions.Form.Workbook block(ReadOptions.Form.Workbook form, String sheet, String block) {
+        return new ReadOptions.Form.Workbook(sheet, block, form.errorsAsText(), form.serials());
+    }
+
+    private void ofDatabase(ReadOptions.Form.Database form) throws IOException {
+        for (String table : new DatabaseFile(file, form).tables()) {
+            add("table " + table, options.withForm(new ReadOptions.Form.Database(form.engine(), table, "")), false);
+        }
+    }
+
+    /// Reads the first rows of a part, and counts the others.
+    ///
+    /// @param wider whether all that is used is a part of its own, where a part of it is left out
+    private void add(String title, ReadOptions of, boolean wider) throws IOException {
+        try {
+            read(title, of, wider);
+        } catch (ProblemException e) {
+            parts.add(new Part(title, e.problem().what(), of, List.of(), List.of()));
+        }
+    }
+
+    private void read(String title, ReadOptions of, boolean wider) throws IOException {
+        try (Records records = SourceFile.records(file, of)) {
+            List<List<@Nullable String>> first = new ArrayList<>();
+            int rows = 0;
+            int wrong = 0;
+            Optional<Records.Row> row = records.next();
+            for (; row.isPresent() && rows < MOST_COUNTED; row = records.next()) {
+                rows++;
+                wrong += row.get().wrong().isEmpty() ? 0 : 1;
+                if (first.size() < SHOWN_ROWS) {
+                    first.add(row.get().cells());
+                }
+            }
+            int width = records.names().size();
+            String size = width == 0
+                    ? "nothing in it"
+                    : String.format(
+                            "%s%,d %s of %d %s",
+                            row.isPresent() ? "more than " : "",
+                            rows,
+                            rows == 1 ? "row" : "rows",
+                            width,
+                            width == 1 ? "column" : "columns");
+            String left = wrong == 0 ? "" : wrong == 1 ? "; 1 row does not fit" : "; " + wrong + " rows do not fit";
+            parts.add(new Part(title, size + left, of, records.names(), first));
+            Optional<String> all = wider && records instanceof WorkbookRecords sheet ? sheet.wider() : Optional.empty();
+            if (all.isPresent() && of.form().orElseThrow() instanceof ReadOptions.Form.Workbook form) {
+                add(
+                        title + ", all that is used, " + all.get(),
+                        of.withForm(block(form, form.sheet(), all.get())),
+                        false);
+            }
+        }
+    }
+}

@@ -1,0 +1,320 @@
+package fixshelf.standin;
+
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.profile.DataLook;
+import fixshelf.profile.RowFilter;
+import fixshelf.shelf.DatasetPages;
+import fixshelf.shelf.Moves;
+import fixshelf.shelf.Shelf;
+import fixshelf.source.CarefulRows;
+import fixshelf.source.SourceFile;
+import fixshelf.type.Column;
+import fixshelf.work.OutputPlace;
+import java.io.BufferedWriter;
+import java.io.IOException;
+import java.io.OutputStreamWriter;
+import java.io.UncheckedIOException;
+import java.nio.charset.CharsetEncoder;
+import java.nio.charset.CodingErrorAction;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.LinkOption;
+import java.nio.file.Path;
+import java.security.SecureRandom;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+
+/// Makes stand-ins of datasets: for each a file whose rows are made up, and a page that reads it.
+///
+/// A file of delimited text is written as it is read: with its separator, quotes, encoding and words for what is
+/// missing. What is in any other kind of source becomes delimited text, as all of it is read as texts anyway.
+public final class StandIn {
+    private static final int SECRET_BYTES = 32;
+    private static final int MOST_NAMED = 12;
+
+    private final Shelf shelf;
+    private final List<String> names;
+    private final List<DataLook> looks;
+    private final Substitutes substitutes;
+    private final Set<String> asked;
+
+    /// What was made.
+    ///
+    /// @param rows how many rows they have together
+    /// @param notes what is to be known before they are sent
+    public record Made(List<Written> files, long rows, List<String> notes) {
+        public Made {
+            files = List.copyOf(files);
+            notes = List.copyOf(notes);
+        }
+    }
+
+    /// The stand-in of a dataset.
+    ///
+    /// @param page what reads it, beside it
+    /// @param options how it is read
+    public record Written(String dataset, Path file, Path page, ReadOptions options) {}
+
+    /// @param kept words that may stay
+    private StandIn(Shelf shelf, List<String> names, List<DataLook> looks, Set<String> kept, byte[] secret) {
+        this.shelf = shelf;
+        this.names = names;
+        this.looks = looks;
+        this.asked = kept;
+        List<CharsetEncoder> encoders = looks.stream()
+                .map(l -> written(l.file()).charset().newEncoder())
+                .toList();
+        this.substitutes =
+                new Substitutes(secret, kept, c -> encoders.stream().allMatch(e -> e.canEncode(Character.toString(c))));
+    }
+
+    /// Makes stand-ins of datasets that are staged, so that what stands in several of them is the same in all.
+    ///
+    /// @param kept words that may stay, each of them one of [SharedWord#of]
+    /// @param folder where the files go
+    /// @param replace whether files of an earlier stand-in may be replaced
+    public static Outcome<Made> make(
+            Shelf shelf, List<String> names, List<DataLook> looks, Set<String> kept, Path folder, boolean replace) {
+        byte[] secret = new byte[SECRET_BYTES];
+        new SecureRandom().nextBytes(secret);
+        return make(shelf, names, looks, kept, folder, replace, secret);
+    }
+
+    static Outcome<Made> make(
+            Shelf shelf,
+            List<String> names,
+            List<DataLook> looks,
+            Set<String> kept,
+            Path folder,
+            boolean replace,
+            byte[] secret) {
+        Optional<Problem> wrong = unshared(names, looks, kept);
+        return wrong.isPresent()
+                ? Outcome.failed(wrong.get())
+                : new StandIn(shelf, names, looks, kept, secret)
+                        .write(folder.toAbsolutePath().normalize(), replace);
+    }
+
+    /// What the first rows would become, for example: another secret chooses other letters.
+    ///
+    /// @param rows how many
+    public static Outcome<List<List<@Nullable String>>> example(DataLook look, Set<String> kept, int rows) {
+        byte[] secret = new byte[SECRET_BYTES];
+        new SecureRandom().nextBytes(secret);
+        Substitutes substitutes = new Substitutes(secret, kept, _ -> true);
+        return look.rows(RowFilter.ALL, 0, rows).map(seen -> {
+            seen.forEach(r -> r.cells().stream().filter(Objects::nonNull).forEach(substitutes::learn));
+            substitutes.settle();
+            return seen.stream().map(r -> substituted(r.cells(), substitutes)).toList();
+        });
+    }
+
+    /// Only what many rows share may stay.
+    private static Optional<Problem> unshared(List<String> names, List<DataLook> looks, Set<String> kept) {
+        Set<String> shared = new HashSet<>();
+        for (int i = 0; i < looks.size(); i++) {
+            Outcome<List<SharedWord>> words = SharedWord.of(names.get(i), looks.get(i));
+            if (!words.isPresent()) {
+                return Optional.of(words.problems().getFirst());
+            }
+            words.get().forEach(w -> shared.add(Runs.of(w.text()).key()));
+        }
+        return kept.stream()
+                .filter(w -> !shared.contains(Runs.of(w).key()))
+                .sorted()
+                .findFirst()
+                .map(w -> Problem.about(
+                        Code.ARGUMENTS,
+                        w,
+                        "“" + w
+                                + "” is not shared by enough rows to be kept: at least one in a hundred, and five, hold a"
+                                + " word that may stay.",
+                        "Leave it out; stand-in without --to lists what may be kept."));
+    }
+
+    /// How the stand-in of a file is read.
+    private static ReadOptions written(SourceFile file) {
+        ReadOptions options = file.options();
+        boolean delimited = file.isDelimited() && file.copied().isEmpty();
+        ReadOptions plain = delimited ? options : ReadOptions.of("");
+        return plain.withLeaveOutBadRows(false);
+    }
+
+    /// The name of the file that stands in for a dataset.
+    private static String fileName(String dataset, SourceFile file) {
+        String name = file.file().getFileName().toString().replaceFirst("\\.gz$", "");
+        int point = name.lastIndexOf('.');
+        return dataset + (file.isDelimited() && file.copied().isEmpty() && point > 0 ? name.substring(point) : ".csv");
+    }
+
+    private Outcome<Made> write(Path folder, boolean replace) {
+        List<Written> all = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            SourceFile file = looks.get(i).file();
+            Path to = folder.resolve(fileName(names.get(i), file));
+            all.add(new Written(
+                    names.get(i),
+                    to,
+                    folder.resolve(names.get(i) + ".yaml"),
+                    written(file).withPath(to.getFileName().toString())));
+        }
+        Optional<Problem> wrong = all.stream()
+                .flatMap(w -> Stream.of(w.file(), w.page()))
+                .flatMap(f -> objection(f, replace).stream())
+                .findFirst()
+                .or(this::learn);
+        if (wrong.isPresent()) {
+            return Outcome.failed(wrong.get());
+        }
+        List<Moves.Move> moves = new ArrayList<>();
+        try {
+            Files.createDirectories(folder);
+            long rows = 0;
+            for (int i = 0; i < all.size(); i++) {
+                Path file = part(folder, all.get(i).file(), moves);
+                Path page = part(folder, all.get(i).page(), moves);
+                Outcome<Long> wrote = write(looks.get(i), file);
+                if (!wrote.isPresent()) {
+                    return Outcome.failed(wrote.problems());
+                }
+                rows += wrote.get();
+                Files.writeString(
+                        page, DatasetPages.write(names.get(i), all.get(i).options()));
+            }
+            Moves.together(moves);
+            return Outcome.of(new Made(all, rows, notes()));
+        } catch (IOException | UncheckedIOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.TARGET_NOT_WRITABLE,
+                    folder.toString(),
+                    "It cannot be written to " + folder + ": " + e.getMessage() + ".",
+                    "Choose another folder."));
+        } finally {
+            moves.forEach(m -> removed(m.part()));
+        }
+    }
+
+    private static Path part(Path folder, Path target, List<Moves.Move> moves) throws IOException {
+        Path part = Files.createTempFile(folder, ".stand-in", ".new");
+        moves.add(new Moves.Move(part, target));
+        // Made anew with the rights that a file of this user has.
+        Files.delete(part);
+        return part;
+    }
+
+    private static void removed(Path part) {
+        try {
+            Files.deleteIfExists(part);
+        } catch (IOException e) {
+            System.getLogger(StandIn.class.getName()).log(System.Logger.Level.DEBUG, "left behind: " + part, e);
+        }
+    }
+
+    /// Nothing that is read is written over, and nothing that is there unless the user says so.
+    private Optional<Problem> objection(Path file, boolean replace) {
+        Optional<Problem> ofShelf = OutputPlace.ofShelf(shelf, file);
+        if (ofShelf.isPresent()) {
+            return ofShelf;
+        }
+        boolean there = Files.exists(file, LinkOption.NOFOLLOW_LINKS);
+        boolean plain = Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS);
+        return there && !(plain && replace)
+                ? Optional.of(Problem.about(
+                        Code.TARGET_EXISTS,
+                        file.toString(),
+                        "There is something at " + file + " already.",
+                        plain ? "Choose another folder, or let it be replaced (--replace)." : "Choose another folder."))
+                : Optional.empty();
+    }
+
+    /// Takes all values, and finds others for them; what is wrong where that cannot be.
+    private Optional<Problem> learn() {
+        for (DataLook look : looks) {
+            Outcome<Integer> learned = look.guard(() -> {
+                int columns = look.file().columns().size();
+                for (int i = 0; i < columns; i++) {
+                    look.eachValue(i, (value, _) -> substitutes.learn(value));
+                }
+                return columns;
+            });
+            if (!learned.isPresent()) {
+                return learned.problems().stream().findFirst();
+            }
+        }
+        substitutes.settle();
+        return Optional.empty();
+    }
+
+    private Outcome<Long> write(DataLook look, Path part) throws IOException {
+        ReadOptions options = written(look.file());
+        CharsetEncoder encoder = options.charset()
+                .newEncoder()
+                .onMalformedInput(CodingErrorAction.REPLACE)
+                .onUnmappableCharacter(CodingErrorAction.REPLACE);
+        try (BufferedWriter out = new BufferedWriter(new OutputStreamWriter(Files.newOutputStream(part), encoder))) {
+            DelimitedRows rows = new DelimitedRows(out, options);
+            if (options.heading()) {
+                rows.heading(look.file().columns().stream().map(Column::name).toList());
+            }
+            return look.guard(() -> {
+                look.eachRow(row -> rows.write(substituted(row, substitutes)));
+                return look.rows();
+            });
+        }
+    }
+
+    private static List<@Nullable String> substituted(List<? extends @Nullable Object> row, Substitutes substitutes) {
+        List<@Nullable String> made = new ArrayList<>(row.size());
+        for (Object cell : row) {
+            made.add(cell instanceof String value ? substitutes.of(value) : null);
+        }
+        return made;
+    }
+
+    /// What its user should know before it is sent.
+    private List<String> notes() {
+        List<String> notes = new ArrayList<>();
+        notes.add("The names of the columns are as they were, and so are zeros, blanks and values of marks alone.");
+        if (!asked.isEmpty()) {
+            notes.add("Kept, as agreed: "
+                    + (asked.size() > MOST_NAMED
+                            ? asked.size() + " words."
+                            : asked.stream().sorted().collect(Collectors.joining(", ")) + "."));
+        }
+        if (substitutes.years() > 0) {
+            notes.add("Days are " + substitutes.years() + " years earlier; day, month and time are as they were.");
+        }
+        if (substitutes.movedPlaces() > 0) {
+            notes.add(String.format(
+                    "%,d values have no other of their layout, and took each other's place: they are values that there were,"
+                            + " in other rows.",
+                    substitutes.movedPlaces()));
+        }
+        if (substitutes.stay() > 0) {
+            notes.add(String.format(
+                    substitutes.stay() == 1
+                            ? "%,d value is the only one of its layout, and stays as it is."
+                            : "%,d values are the only ones of their layout, and stay as they are.",
+                    substitutes.stay()));
+        }
+        long left = looks.stream()
+                .mapToLong(l -> l.careful().map(CarefulRows::badCount).orElse(0L))
+                .sum();
+        if (left > 0) {
+            notes.add(String.format(
+                    left == 1 ? "%,d row that does not fit is not in it." : "%,d rows that do not fit are not in it.",
+                    left));
+        }
+        return notes;
+    }
+}
