@@ -75,6 +75,10 @@ public final class ConstantArguments {
         if (use.isPresent()) {
             return layouts(use.get(), arguments);
         }
+        boolean inZone = function == TimeFunctions.TO_ZONE || function == TimeFunctions.FROM_ZONE;
+        if (inZone && arguments.get(1) instanceof Expr.Literal(String name, Type _)) {
+            return Zones.problemWith(name).map(what -> new Refusal(1, Code.ARGUMENTS, what, Zones.suggestion(name)));
+        }
         boolean serial = function == DateFunctions.SERIAL_TO_DATE || function == TimeFunctions.SERIAL_TO_TIMESTAMP;
         if (serial && arguments.size() > 1) {
             boolean wrong = arguments.get(1) instanceof Expr.Literal(Long base, Type _) && base != 1900 && base != 1904;

@@ -31,6 +31,8 @@ final class DateEmulations {
             case "epoch_millis_to_timestamp" ->
                 Optional.of(call(TimeFunctions.ADD_SECONDS, epoch(), fullSeconds(a.getFirst())));
             case "timestamp_to_epoch" -> Optional.of(call(TimeFunctions.SECONDS_BETWEEN, epoch(), a.getFirst()));
+            case "to_zone" -> zone(a).map(z -> z.local(a.getFirst()));
+            case "from_zone" -> zone(a).map(z -> z.universal(a.getFirst()));
             case "last_day" -> Optional.of(lastDay(a.getFirst()));
             case "working_days" -> WorkingDays.of(a);
             default -> Optional.empty();
@@ -69,6 +71,10 @@ final class DateEmulations {
                 number(31),
                 Type.INTEGER);
         return call(DateFunctions.ADD_DAYS, date, call(Arithmetic.MINUS, days, call(DateFunctions.DAY, date)));
+    }
+
+    private static Optional<Zones> zone(List<Expr> arguments) {
+        return arguments.get(1) instanceof Expr.Literal(String name, Type _) ? Zones.of(name) : Optional.empty();
     }
 
     /// The base year of serial numbers; empty when it is not known yet.

@@ -134,6 +134,31 @@ final class TimeFunctions {
             .example("serial_to_timestamp(0.75, 1904)", "TIMESTAMP '1904-01-01 18:00:00'")
             .done();
 
+    static final FunctionDef TO_ZONE = define(Group.DATE, "to_zone", timestamp("time"), fixedText("zone"))
+            .gives(Result.TIMESTAMP)
+            .about("""
+                What clocks in a zone show at a universal time: `zone` is a name of the time zone database, or a distance as
+                `+02:00`. The rule for summer time that is in force today is used; null in years before it began, and
+                outside the years 0001 to 9999.\
+                """)
+            .example("to_zone(TIMESTAMP '2026-02-07 12:34:56', 'Europe/Dublin')", NOON)
+            .example("to_zone(TIMESTAMP '2026-03-29 01:00:00', 'Europe/Dublin')", "TIMESTAMP '2026-03-29 02:00:00'")
+            .example("to_zone(TIMESTAMP '2026-02-07 12:34:56', '-03:30')", "TIMESTAMP '2026-02-07 09:04:56'")
+            .example("to_zone(TIMESTAMP '1971-02-07 12:34:56', 'Europe/Dublin')", "NULL")
+            .done();
+
+    static final FunctionDef FROM_ZONE = define(Group.DATE, "from_zone", timestamp("time"), fixedText("zone"))
+            .gives(Result.TIMESTAMP)
+            .about("""
+                The universal time of what a clock in a zone shows, as for `to_zone`. Where clocks are put back, a time comes
+                twice, and the earlier one is meant; where they are put forward, the times between are none, and null.\
+                """)
+            .example("from_zone(TIMESTAMP '2026-07-01 12:00:00', 'Europe/Dublin')", "TIMESTAMP '2026-07-01 11:00:00'")
+            .example("from_zone(TIMESTAMP '2026-10-25 01:30:00', 'Europe/Dublin')", "TIMESTAMP '2026-10-25 00:30:00'")
+            .example("from_zone(TIMESTAMP '2026-03-29 01:30:00', 'Europe/Dublin')", "NULL")
+            .example("from_zone(TIMESTAMP '2026-02-07 12:34:56', '+05:45')", "TIMESTAMP '2026-02-07 06:49:56'")
+            .done();
+
     static final List<FunctionDef> ALL = List.of(
             TO_TIMESTAMP,
             FORMAT_TIMESTAMP,
@@ -147,5 +172,7 @@ final class TimeFunctions {
             EPOCH_TO_TIMESTAMP,
             EPOCH_MILLIS_TO_TIMESTAMP,
             TIMESTAMP_TO_EPOCH,
-            SERIAL_TO_TIMESTAMP);
+            SERIAL_TO_TIMESTAMP,
+            TO_ZONE,
+            FROM_ZONE);
 }

@@ -331,6 +331,10 @@ class CatalogueModelTest {
                 strict(
                         "epoch_millis_to_timestamp(n)",
                         r -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(Math.floorDiv(r.n(), 1000L)))),
+                strict("to_zone(u, 'Europe/Dublin')", r -> Meaning.inZone(r.u(), "Europe/Dublin")),
+                strict("to_zone(u, 'Australia/Lord_Howe')", r -> Meaning.inZone(r.u(), "Australia/Lord_Howe")),
+                strict("from_zone(u, 'America/St_Johns')", r -> Meaning.fromZone(r.u(), "America/St_Johns")),
+                strict("from_zone(u, '+05:45')", r -> Meaning.fromZone(r.u(), "+05:45")),
                 strict("timestamp_to_epoch(u)", r -> ChronoUnit.SECONDS.between(EPOCH, r.u())),
                 strict("serial_to_timestamp(d)", r -> {
                     LocalDate day =

@@ -191,6 +191,8 @@ public class GeneratedParityTest {
             "seconds_between(u, v)",
             "epoch_to_timestamp(n)",
             "serial_to_timestamp(d)",
+            "to_zone(u, 'Europe/Dublin')",
+            "from_zone(add_seconds(u, n), 'Australia/Lord_Howe')",
             "u < v",
             "u IS DISTINCT FROM v",
             "coalesce(u, v)",

@@ -18,6 +18,9 @@ import java.util.Set;
 import java.util.function.IntUnaryOperator;
 import java.util.function.LongSupplier;
 import java.util.function.Supplier;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.zone.ZoneRules;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -253,6 +256,30 @@ final class Meaning {
         } catch (DateTimeException | ArithmeticException e) {
             return null;
         }
+    }
+
+    /// What a clock shows in a zone at a universal time, in the years of the rule that is in force.
+    static @Nullable LocalDateTime inZone(LocalDateTime universal, String zone) {
+        ZoneRules rules = ZoneId.of(zone).getRules();
+        return universal.getYear() < firstYear(rules)
+                ? null
+                : timeInCalendar(() -> universal.plusSeconds(
+                        rules.getOffset(universal.toInstant(ZoneOffset.UTC)).getTotalSeconds()));
+    }
+
+    /// The way back: the earlier of two, none in a gap.
+    static @Nullable LocalDateTime fromZone(LocalDateTime local, String zone) {
+        ZoneRules rules = ZoneId.of(zone).getRules();
+        List<ZoneOffset> offsets = rules.getValidOffsets(local);
+        return local.getYear() < firstYear(rules) || offsets.isEmpty()
+                ? null
+                : timeInCalendar(() -> local.minusSeconds(offsets.getFirst().getTotalSeconds()));
+    }
+
+    static int firstYear(ZoneRules rules) {
+        return rules.getTransitions().isEmpty()
+                ? 1
+                : rules.getTransitions().getLast().getDateTimeAfter().getYear() + 1;
     }
 
     static @Nullable LocalDate day(String text, String pattern, int year, int month, int day) {

@@ -448,6 +448,8 @@ public final class TreeMeaning {
             case "add_seconds" -> Meaning.timeInCalendar(() -> time.plusSeconds(n(a, 1)));
             case "seconds_between" -> ChronoUnit.SECONDS.between(time, (LocalDateTime) a.get(1));
             case "timestamp_to_epoch" -> ChronoUnit.SECONDS.between(EPOCH, time);
+            case "to_zone" -> Meaning.inZone(time, (String) known(a, 1));
+            case "from_zone" -> Meaning.fromZone(time, (String) known(a, 1));
             default -> throw unknown(call);
         };
     }
