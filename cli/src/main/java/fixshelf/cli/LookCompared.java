@@ -7,14 +7,18 @@ import fixshelf.profile.ColumnLook;
 import fixshelf.profile.ColumnsCompared;
 import fixshelf.profile.DataLook;
 import fixshelf.profile.RowsCompared;
+import fixshelf.profile.SavedText;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Visible;
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 
 /// The options of `look` that compare.
 final class LookCompared {
@@ -22,13 +26,23 @@ final class LookCompared {
 
     @Option(
             names = "--compare",
-            paramLabel = "DATASET|FILE",
+            paramLabel = "DATASET|JOB|FILE",
             required = true,
-            description = "Set the columns of other tables beside these; with --by, the rows of one other table.")
+            description =
+                    "Set the columns of other tables beside these, of datasets, files, or what jobs make; with --by, the rows of one other table.")
     List<String> others = List.of();
 
     @Option(names = "--by", paramLabel = "COLUMN", split = ",", description = "The key by which rows are compared.")
     List<String> keys = List.of();
+
+    @Option(names = "--by-place", description = "Compare rows by their place: the first with the first.")
+    boolean byPlace;
+
+    @Option(
+            names = "--save",
+            paramLabel = "FILE",
+            description = "Save the cells that differ, at most 2,000, as delimited text.")
+    Optional<Path> save = Optional.empty();
 
     @Option(names = "--only-differences", description = "Leave out columns that are the same everywhere.")
     boolean onlyDifferences;
@@ -42,7 +56,16 @@ final class LookCompared {
             }
             files.add(file.get());
         }
-        return keys.isEmpty() ? columns(command, data, files) : rows(command, data, files.getFirst());
+        if (byPlace && !keys.isEmpty() || save.isPresent() && !byPlace && keys.isEmpty()) {
+            throw new ParameterException(
+                    command.spec.commandLine(),
+                    byPlace
+                            ? "Rows are compared by --by, or by --by-place."
+                            : "--save goes with --by or --by-place: cells of rows are saved.");
+        }
+        return keys.isEmpty() && !byPlace
+                ? columns(command, data, files)
+                : rows(command, shelf, data, files.getFirst());
     }
 
     private int columns(LookCommand command, DataLook data, List<SourceFile> files) {
@@ -109,12 +132,23 @@ final class LookCompared {
         return node;
     }
 
-    private int rows(LookCommand command, DataLook data, SourceFile other) {
+    private int rows(LookCommand command, Shelf shelf, DataLook data, SourceFile other) {
         Outcome<RowsCompared> outcome = RowsCompared.of(data, other, keys);
         if (!outcome.isPresent()) {
             return Output.problems(command.out(), command.err(), outcome.problems(), command.json);
         }
         RowsCompared compared = outcome.get();
+        if (save.isPresent()) {
+            Outcome<Path> saved = SavedText.write(
+                    shelf,
+                    save.get(),
+                    ".csv",
+                    SavedText.delimited(compared.lines(command.what, others.getFirst())),
+                    false);
+            if (!saved.isPresent()) {
+                return Output.problems(command.out(), command.err(), saved.problems(), command.json);
+            }
+        }
         if (command.json) {
             Output.json(command.out(), json(compared));
         } else {

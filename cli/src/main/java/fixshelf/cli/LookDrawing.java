@@ -4,6 +4,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.profile.ColumnLook;
 import fixshelf.profile.DataLook;
 import fixshelf.profile.Drawing;
+import fixshelf.profile.OverTime;
 import fixshelf.profile.SavedText;
 import fixshelf.profile.SvgDrawing;
 import fixshelf.profile.TableLook;
@@ -19,7 +20,7 @@ final class LookDrawing {
             names = "--drawing",
             paramLabel = "FILE",
             required = true,
-            description = "Draw a column as SVG into this file.")
+            description = "Draw a column into this file, .svg or .png.")
     Path file = Path.of("");
 
     @Option(names = "--column", paramLabel = "NAME", required = true, description = "The column that is drawn.")
@@ -30,6 +31,13 @@ final class LookDrawing {
             paramLabel = "WHAT",
             description = "spread, commonest or filled (by place in the table); what suits the column when left out.")
     Optional<Drawing.Kind> kind = Optional.empty();
+
+    @Option(
+            names = "--over",
+            paramLabel = "COLUMN",
+            description =
+                    "Draw the values over the days of this column: the mean of numbers, else how many are filled.")
+    Optional<String> over = Optional.empty();
 
     @Option(names = "--dark", description = "For a dark sheet.")
     boolean dark;
@@ -42,18 +50,21 @@ final class LookDrawing {
         if (!table.isPresent()) {
             return Output.problems(command.out(), command.err(), table.problems(), command.json);
         }
-        Optional<ColumnLook> found = table.get().columns().stream()
-                .filter(c -> c.name().equalsIgnoreCase(column))
-                .findFirst();
-        if (found.isEmpty()) {
-            return command.unknown(
-                    "column",
-                    column,
-                    table.get().columns().stream().map(ColumnLook::name).toList());
+        List<String> names =
+                table.get().columns().stream().map(ColumnLook::name).toList();
+        for (String wanted : over.map(o -> List.of(column, o)).orElse(List.of(column))) {
+            if (find(table.get(), wanted).isEmpty()) {
+                return command.unknown("column", wanted, names);
+            }
         }
-        Drawing drawing = Drawing.of(
-                found.get(), kind.orElse(found.get().isMeasured() ? Drawing.Kind.SPREAD : Drawing.Kind.COMMONEST));
-        Outcome<Path> written = SavedText.write(shelf, file, ".svg", SvgDrawing.write(drawing, dark), replace);
+        ColumnLook found = find(table.get(), column).orElseThrow();
+        Outcome<Drawing> drawn = over.isPresent()
+                ? OverTime.of(data, found, find(table.get(), over.get()).orElseThrow())
+                : Outcome.of(Drawing.of(
+                        found, kind.orElse(found.isMeasured() ? Drawing.Kind.SPREAD : Drawing.Kind.COMMONEST)));
+        Outcome<Path> written = drawn.then(d -> file.toString().endsWith(".png")
+                ? SavedText.write(shelf, file, ".png", PngDrawing.write(d, dark), replace)
+                : SavedText.write(shelf, file, ".svg", SvgDrawing.write(d, dark), replace));
         if (!written.isPresent()) {
             return Output.problems(command.out(), command.err(), written.problems(), command.json);
         }
@@ -63,5 +74,11 @@ final class LookDrawing {
             command.out().println("Drawn into " + written.get() + ".");
         }
         return Output.FINE;
+    }
+
+    private static Optional<ColumnLook> find(TableLook table, String name) {
+        return table.columns().stream()
+                .filter(c -> c.name().equalsIgnoreCase(name))
+                .findFirst();
     }
 }

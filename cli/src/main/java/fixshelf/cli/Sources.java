@@ -20,7 +20,7 @@ final class Sources {
         boolean dataset = shelf.dataset(what).isPresent();
         Path file = Path.of(what).toAbsolutePath().normalize();
         if (dataset || !Files.exists(file) && what.matches("[\\p{L}\\p{N}_]+")) {
-            return Datasets.open(shelf, what);
+            return Datasets.openNamed(shelf, what);
         }
         return detected(file, path(shelf, file), shelf.settings().nullWords());
     }

@@ -124,8 +124,9 @@ final class TryCommand extends ShelfOption {
         if (parameter.type() instanceof Type.Text) {
             return Optional.of(Expr.Literal.text(text.get()));
         }
-        Optional<Expr.Literal> read =
-                Constants.read(parameter.name(), text.get()).value().flatMap(v -> v);
+        Optional<Expr.Literal> read = Constants.read(parameter.name(), inQuotes(parameter.type(), text.get()))
+                .value()
+                .flatMap(v -> v);
         Optional<Expr.Literal> fits = read.filter(
                         v -> Constants.fits(Arithmetic.held(v, parameter.type()), parameter.type()))
                 .map(v -> Constants.converted(v, parameter.type()));
@@ -133,6 +134,16 @@ final class TryCommand extends ShelfOption {
             err().println(parameter.name() + " is " + parameter.type().label() + ", and " + text.get() + " is none.");
         }
         return fits;
+    }
+
+    /// A day or a time may be typed as it is.
+    private static String inQuotes(Type type, String text) {
+        String bare = text.strip().replaceFirst("^(?i:(DATE|TIMESTAMP) +)?'(.*)'$", "$2");
+        return switch (type) {
+            case Type.Date _ -> "DATE '" + bare + "'";
+            case Type.Timestamp _ -> "TIMESTAMP '" + bare + "'";
+            default -> text;
+        };
     }
 
     private int run(Definition fix, List<Expr.Literal> row, List<FixEngine> engines) {

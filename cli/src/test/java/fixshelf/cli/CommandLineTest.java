@@ -198,6 +198,10 @@ class CommandLineTest {
                 new Case("look part_prices --allow 127.0.0.1:1", 1, "E512"),
                 new Case("look quarterly_report --no-remedies", 0, "Read from pages 1 to 2."),
                 new Case("look tool_loans --no-remedies --json", 0, "\"lent_to\""),
+                new Case("try month_end 2024-02-05", 0, "DATE '2024-02-29'"),
+                new Case("look visits_alder_quay --compare visits_clean --by visit_no", 1, "mender: "),
+                new Case("look menders --compare menders_last_year --by-place", 1, "rows in both"),
+                new Case("look menders --compare menders --by-place --by mender", 2, "--by-place"),
                 new Case("stand-in visits_alder_quay", 0, "could stay"),
                 new Case("stand-in menders --json", 0, "\"words\""),
                 new Case(

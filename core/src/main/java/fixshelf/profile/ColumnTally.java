@@ -241,16 +241,29 @@ final class ColumnTally {
     }
 
     private void marked(Layout layout, String text, String value, long n) {
-        String bare = bare(NO_DIGITS.matcher(text).replaceAll(""));
-        digits(bare);
-        boolean below = text.startsWith("(") || text.indexOf('-') >= 0 || text.indexOf('\u2212') >= 0;
-        spread.add((below ? -1 : 1) * number(bare), value, n);
+        digits(bare(NO_DIGITS.matcher(text).replaceAll("")));
+        spread.add(marked(text), value, n);
         if (layout.unit()) {
             String unit = NO_LETTERS.matcher(text).replaceAll("");
             units.computeIfAbsent(unit, _ -> new Group()).add(value, n);
         } else {
             signs.add(value, n);
         }
+    }
+
+    private static double marked(String text) {
+        boolean below = text.startsWith("(") || text.indexOf('-') >= 0 || text.indexOf('\u2212') >= 0;
+        return (below ? -1 : 1) * number(bare(NO_DIGITS.matcher(text).replaceAll("")));
+    }
+
+    /// The number that a value reads as, whatever marks stand in it; not a number where it is none.
+    static double amount(String value, Map<String, Layout> known) {
+        String text = stripped(value);
+        return switch (Layout.of(text, known).kind()) {
+            case WHOLE, DECIMAL -> number(text);
+            case COMMA, MARKED -> marked(text);
+            case DAY, TIME, TEXT -> Double.NaN;
+        };
     }
 
     /// The digits of a number with a point before its decimals, whichever sign stood there: the last of point and comma

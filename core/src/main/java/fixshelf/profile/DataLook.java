@@ -254,6 +254,24 @@ public final class DataLook implements AutoCloseable {
                                 Objects.requireNonNull(row.get(1))));
     }
 
+    /// Takes two values that stand in one row.
+    interface Pairs {
+        void take(String first, String second, long rows);
+    }
+
+    /// Gives every pair of values of two columns once, with how many rows hold it; rows without one
+    /// of them are passed over.
+    void eachPair(int first, int second, Pairs take) {
+        source.session()
+                .each(
+                        "SELECT s" + first + " AS a, s" + second + " AS b, count(*) FROM staged WHERE s" + first
+                                + " IS NOT NULL AND s" + second + " IS NOT NULL GROUP BY a, b",
+                        row -> take.take(
+                                (String) Objects.requireNonNull(row.get(0)),
+                                (String) Objects.requireNonNull(row.get(1)),
+                                (Long) Objects.requireNonNull(row.get(2))));
+    }
+
     /// Gives every row as texts, in order.
     public void eachRow(Consumer<List<@Nullable Object>> take) {
         String columns =

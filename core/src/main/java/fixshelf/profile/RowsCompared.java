@@ -58,6 +58,27 @@ public record RowsCompared(
             @Nullable String there,
             String why) {}
 
+    /// The first cells that differ as lines with a heading; what is missing is `∅`.
+    ///
+    /// @param here what the first table is called
+    public List<List<String>> lines(String here, String there) {
+        List<List<String>> lines = new ArrayList<>();
+        List<String> heading = new ArrayList<>(keys);
+        heading.addAll(List.of("column", here, there, "why"));
+        lines.add(heading);
+        for (Cell cell : cells) {
+            List<String> line = new ArrayList<>();
+            cell.key().forEach(k -> line.add(shown(k)));
+            line.addAll(List.of(cell.column(), shown(cell.here()), shown(cell.there()), cell.why()));
+            lines.add(line);
+        }
+        return lines;
+    }
+
+    private static String shown(@Nullable String value) {
+        return value == null ? "∅" : value;
+    }
+
     /// All cells that differ.
     public long differing() {
         return byColumn.values().stream().mapToLong(Long::longValue).sum();
@@ -65,7 +86,11 @@ public record RowsCompared(
 
     private static final String OTHER = "other_table";
 
-    /// Holds the rows of one table against those of a file, by columns of these names. Both need the key.
+    /// What stands for the key where rows are compared by their place.
+    public static final String ROW = "row";
+
+    /// Holds the rows of one table against those of a file, by columns of these names. Both need the key; without any,
+    /// rows are compared by their place: the first with the first.
     public static Outcome<RowsCompared> of(DataLook here, SourceFile there, List<String> keys) {
         return DataLook.guarded(() -> {
             List<Integer> keysHere = places(here.file().columns(), keys, here.file());
@@ -103,7 +128,7 @@ public record RowsCompared(
             DuckSession session = here.session();
             session.run("CREATE OR REPLACE TABLE keys_here AS " + counted("staged", keysHere));
             session.run("CREATE OR REPLACE TABLE keys_there AS " + counted(OTHER, keysThere));
-            String on = IntStream.range(0, keys.size())
+            String on = IntStream.range(0, Math.max(1, keys.size()))
                     .mapToObj(i -> "h.k" + i + " = t.k" + i)
                     .collect(Collectors.joining(" AND "));
             String once = "FROM keys_here h JOIN keys_there t ON " + on + " WHERE h.n = 1 AND t.n = 1";
@@ -127,10 +152,24 @@ public record RowsCompared(
                     compare(i, other.get(), byColumn, byValue, cells);
                 }
             }
-            return new RowsCompared(keys, both, onlyHere, onlyThere, keyless, repeated, byColumn, byValue, cells);
+            return new RowsCompared(
+                    keys.isEmpty() ? List.of(ROW) : keys,
+                    both,
+                    onlyHere,
+                    onlyThere,
+                    keyless,
+                    repeated,
+                    byColumn,
+                    byValue,
+                    cells);
         }
 
         private static String counted(String table, List<Integer> keys) {
+            if (keys.isEmpty()) {
+                return table.equals(OTHER)
+                        ? "SELECT p AS k0, 1 AS n, p FROM " + OTHER
+                        : "SELECT rowid AS k0, 1 AS n, rowid AS p FROM staged";
+            }
             String columns = IntStream.range(0, keys.size())
                     .mapToObj(i -> "s" + keys.get(i) + " AS k" + i)
                     .collect(Collectors.joining(", "));
@@ -141,7 +180,9 @@ public record RowsCompared(
         }
 
         private static String isMissing(List<Integer> keys) {
-            return keys.stream().map(k -> "s" + k + " IS NULL").collect(Collectors.joining(" OR "));
+            return keys.isEmpty()
+                    ? "false"
+                    : keys.stream().map(k -> "s" + k + " IS NULL").collect(Collectors.joining(" OR "));
         }
 
         private void compare(
@@ -161,15 +202,18 @@ public record RowsCompared(
             if (differ == 0 || cells.size() >= MOST_CELLS) {
                 return;
             }
-            String keyCells = keysHere.stream().map(k -> "h.s" + k + ", ").collect(Collectors.joining());
+            String keyCells = keys.isEmpty()
+                    ? "CAST(h.rowid + 1 AS VARCHAR), "
+                    : keysHere.stream().map(k -> "h.s" + k + ", ").collect(Collectors.joining());
+            int width = Math.max(1, keys.size());
             Grid grid = here.session()
                     .query("SELECT " + keyCells + "h.s" + column + ", t.s" + other + ", coalesce(" + same + ", false)"
                             + from + " ORDER BY pairs.h LIMIT " + (MOST_CELLS - cells.size()));
             for (List<@Nullable Object> row : grid.rows()) {
                 List<@Nullable String> key = new ArrayList<>();
-                row.subList(0, keys.size()).forEach(k -> key.add((String) k));
-                String a = (String) row.get(keys.size());
-                String b = (String) row.get(keys.size() + 1);
+                row.subList(0, width).forEach(k -> key.add((String) k));
+                String a = (String) row.get(width);
+                String b = (String) row.get(width + 1);
                 cells.add(new Cell(
                         key, name, a, b, Boolean.TRUE.equals(row.getLast()) ? "the same by value" : why(a, b)));
             }

@@ -5,6 +5,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.Shelf;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
@@ -21,6 +22,11 @@ public final class SavedText {
     ///
     /// @param replace whether a file that is there already, and is none of the shelf, may be replaced
     public static Outcome<Path> write(Shelf shelf, Path file, String ending, String text, boolean replace) {
+        return write(shelf, file, ending, text.getBytes(StandardCharsets.UTF_8), replace);
+    }
+
+    /// Writes bytes into a file with that ending, as above.
+    public static Outcome<Path> write(Shelf shelf, Path file, String ending, byte[] bytes, boolean replace) {
         Path to = file.toAbsolutePath().normalize();
         if (!to.toString().endsWith(ending)) {
             return refused(to, "This is written as " + ending + ".", "Choose a name that ends in " + ending + ".");
@@ -40,7 +46,7 @@ public final class SavedText {
         try {
             Path part = Files.createTempFile(to.getParent(), ".saved", ".new");
             try {
-                Files.writeString(part, text);
+                Files.write(part, bytes);
                 Files.move(part, to, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
             } finally {
                 Files.deleteIfExists(part);

@@ -4,8 +4,8 @@ import java.util.Locale;
 
 /// Writes a drawing as SVG, for the light or the dark sheet.
 public final class SvgDrawing {
-    private static final int WIDTH = 640;
-    private static final int HEIGHT = 240;
+    public static final int WIDTH = 640;
+    public static final int HEIGHT = 240;
     private static final int EDGE = 20;
     private static final int TOP = 48;
     private static final int BOTTOM = 36;
@@ -14,9 +14,9 @@ public final class SvgDrawing {
     private SvgDrawing() {}
 
     /// The colours of a sheet.
-    private record Sheet(String paper, String ink, String soft, String marked) {
-        static final Sheet LIGHT = new Sheet("#fefdf8", "#20242c", "#6b6658", "#8a5a0b");
-        static final Sheet DARK = new Sheet("#1d1f24", "#ece7da", "#a49d8b", "#e0a94a");
+    public record Sheet(String paper, String ink, String soft, String marked) {
+        public static final Sheet LIGHT = new Sheet("#fefdf8", "#20242c", "#6b6658", "#8a5a0b");
+        public static final Sheet DARK = new Sheet("#1d1f24", "#ece7da", "#a49d8b", "#e0a94a");
     }
 
     /// The text of an SVG file.

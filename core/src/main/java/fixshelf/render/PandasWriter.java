@@ -1,5 +1,6 @@
 package fixshelf.render;
 
+import fixshelf.language.ConstantArguments;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -228,6 +229,9 @@ final class PandasWriter {
         if (simpler.isPresent()) {
             return py(simpler.get());
         }
+        ConstantArguments.problemWith(call.function(), call.arguments()).ifPresent(r -> {
+            throw cannot(r.what(), r.todo());
+        });
         if (Emulations.lacksLayout(call)) {
             throw notYetKnown();
         }

@@ -1,5 +1,6 @@
 package fixshelf.render;
 
+import fixshelf.language.ConstantArguments;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -340,6 +341,9 @@ public abstract class SqlLanguage extends SqlBounds {
         if (simpler.isPresent()) {
             return sql(simpler.get());
         }
+        ConstantArguments.problemWith(call.function(), call.arguments()).ifPresent(r -> {
+            throw cannot(r.what(), r.todo());
+        });
         Form form = forms.get(call.function().name());
         if (Emulations.lacksLayout(call) || form == null && needsValues(call)) {
             throw cannot(

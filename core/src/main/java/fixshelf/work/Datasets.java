@@ -125,6 +125,22 @@ public final class Datasets {
         });
     }
 
+    /// What a job makes, as a file of its rows, all of them as texts.
+    public static Outcome<SourceFile> result(Shelf shelf, JobPage job) {
+        return PlannedJob.plan(shelf, job, Map.of()).then(planned -> {
+            LoadedRows rows = new LoadedRows(planned, "Made by the job " + job.name());
+            return Copies.openMade(
+                    shelf.root(), "result of " + job.name(), rows.key(), rows, Optional.empty(), rows::told);
+        });
+    }
+
+    /// A dataset of that name, or what the job of that name makes.
+    public static Outcome<SourceFile> openNamed(Shelf shelf, String name) {
+        return shelf.dataset(name).isEmpty() && shelf.job(name).isPresent()
+                ? result(shelf, shelf.job(name).orElseThrow())
+                : open(shelf, name);
+    }
+
     /// As [#open], but no server is asked: it is a problem where there is no copy yet.
     public static Outcome<SourceFile> openHere(Shelf shelf, String name) {
         // A loader is not run to be listed.

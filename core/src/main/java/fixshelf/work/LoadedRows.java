@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
 /// The rows that a call of a loader gives, as texts, for looking at them like at a file.
 final class LoadedRows implements Source {
     private final PlannedJob call;
+    private final Optional<String> words;
     private Count count = Count.NONE;
 
     /// How many rows were read and came out, and how many values were lost on the way.
@@ -50,6 +51,13 @@ final class LoadedRows implements Source {
 
     LoadedRows(PlannedJob call) {
         this.call = call;
+        this.words = Optional.empty();
+    }
+
+    /// @param words what it is, where it is no call of a loader
+    LoadedRows(PlannedJob call, String words) {
+        this.call = call;
+        this.words = Optional.of(words);
     }
 
     /// All that the rows depend on: the lines, and the files that are read.
@@ -83,6 +91,9 @@ final class LoadedRows implements Source {
 
     @Override
     public String shown() {
+        if (words.isPresent()) {
+            return words.get();
+        }
         Line lines = call.job().lines().getLast().line();
         String arguments = lines.blanks().entrySet().stream()
                 .map(a -> a.getKey() + " "

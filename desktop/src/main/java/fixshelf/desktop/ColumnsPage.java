@@ -1,6 +1,8 @@
 package fixshelf.desktop;
 
 import fixshelf.profile.ColumnLook;
+import java.util.Objects;
+import fixshelf.problem.Outcome;
 import fixshelf.profile.Drawing;
 import fixshelf.profile.Finding;
 import fixshelf.profile.Remedy;
@@ -40,6 +42,10 @@ final class ColumnsPage {
     private final Set<Remedy> chosen = new LinkedHashSet<>();
     private final Consumer<Finding> toRows;
     private final Runnable changed;
+    private final Asking asking;
+    /// The column over whose days the second drawing goes; empty for the place in the table.
+    private String overDays = "";
+
     private DataModel.@Nullable Seen seen;
 
     /// A row of the page: a column, or one more thing that is odd in it.
@@ -49,9 +55,18 @@ final class ColumnsPage {
     private record Entry(
             Optional<ColumnLook> column, Optional<Finding> finding, List<Remedy> remedies, boolean first, long rows) {}
 
+    /// What the page asks for.
+    interface Asking {
+        /// A drawing of a column over the days of another.
+        void overTime(ColumnLook column, ColumnLook days, Consumer<Outcome<Drawing>> done);
+
+        void save(Drawing drawing);
+    }
+
     /// @param toRows shows the rows that have a finding
     /// @param changed is told when remedies were chosen
-    ColumnsPage(Consumer<Finding> toRows, Runnable changed) {
+    ColumnsPage(Consumer<Finding> toRows, Runnable changed, Asking asking) {
+        this.asking = asking;
         this.toRows = toRows;
         this.changed = changed;
         table.setId("columns");
@@ -333,7 +348,50 @@ final class ColumnsPage {
         });
         values.setMinWidth(200);
         values.setMaxWidth(230);
-        detail.getChildren().addAll(about, drawing(spread), drawing(Drawing.of(column, Drawing.Kind.FILLED)), values);
+        VBox second = new VBox();
+        HBox.setHgrow(second, Priority.ALWAYS);
+        showSecond(second, column);
+        detail.getChildren().addAll(about, drawing(spread, caption(spread)), second, values);
+    }
+
+    /// Beside the spread stands what is filled, by place in the table or over the days of another column.
+    private void showSecond(VBox box, ColumnLook column) {
+        List<ColumnLook> days = Objects.requireNonNull(seen).table().columns().stream()
+                .filter(c -> c.readsAs().startsWith("date") || c.readsAs().startsWith("timestamp"))
+                .toList();
+        Optional<ColumnLook> over =
+                days.stream().filter(d -> d.name().equals(over())).findFirst();
+        List<String> offered = new ArrayList<>(List.of("filled by place in the table"));
+        days.forEach(d -> offered.add("by the days of " + Visible.markOddities(d.name())));
+        String now = over.map(d -> "by the days of " + Visible.markOddities(d.name()))
+                .orElse(offered.getFirst());
+        Node choice = new ChoiceBlank("drawn-over", now, offered, i -> {
+            overDays = i == 0 ? "" : days.get(i - 1).name();
+            showSecond(box, column);
+        });
+        if (over.isEmpty()) {
+            box.getChildren().setAll(drawing(Drawing.of(column, Drawing.Kind.FILLED), choice));
+            return;
+        }
+        box.getChildren().setAll(choice, Ui.label("Drawing …", "soft"));
+        asking.overTime(column, over.get(), drawn -> {
+            if (over().equals(over.get().name())) {
+                box.getChildren()
+                        .setAll(
+                                drawn.isPresent()
+                                        ? drawing(drawn.get(), choice)
+                                        : Ui.wrapped(drawn.problems().getFirst().sentence(), "problem"));
+            }
+        });
+    }
+
+    private String over() {
+        return overDays;
+    }
+
+    private static Label caption(Drawing drawing) {
+        String title = drawing.title();
+        return Ui.label(title.substring(title.lastIndexOf(", ") + 2), "small-heading");
     }
 
     private static String lengths(ColumnLook column) {
@@ -344,15 +402,14 @@ final class ColumnsPage {
                         : column.shortest() + " to " + column.longest() + " characters long";
     }
 
-    private static VBox drawing(Drawing drawing) {
-        String title = drawing.title().substring(drawing.title().lastIndexOf(", ") + 2);
+    private VBox drawing(Drawing drawing, Node caption) {
         Label from = Ui.label(drawing.from(), "small", "soft");
         Label to = Ui.label(drawing.to(), "small", "soft");
-        VBox box = new VBox(
-                3,
-                Ui.label(title, "small-heading"),
-                new DrawingView(drawing, 84),
-                Ui.row("state", from, Ui.spring(), to));
+        Node save = Ui.blank("save …", "more", () -> asking.save(drawing));
+        Node drawn =
+                drawing.bars().isEmpty() ? Ui.label("There is nothing to draw.", "soft") : new DrawingView(drawing, 84);
+        VBox box =
+                new VBox(3, Ui.row("state", caption, Ui.spring(), save), drawn, Ui.row("state", from, Ui.spring(), to));
         HBox.setHgrow(box, Priority.ALWAYS);
         box.setPrefWidth(180);
         return box;

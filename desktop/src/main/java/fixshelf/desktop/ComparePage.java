@@ -4,11 +4,14 @@ import fixshelf.problem.Outcome;
 import fixshelf.profile.ColumnLook;
 import fixshelf.profile.ColumnsCompared;
 import fixshelf.profile.RowsCompared;
+import fixshelf.shelf.DatasetPage;
+import fixshelf.shelf.JobPage;
+import fixshelf.shelf.Shelf;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
-import java.util.function.Consumer;
+import java.util.function.IntConsumer;
 import javafx.beans.property.ReadOnlyObjectWrapper;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -16,6 +19,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TableCell;
 import javafx.scene.control.TableColumn;
 import javafx.scene.control.TableView;
+import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.VBox;
 import javafx.scene.text.TextFlow;
@@ -28,18 +32,49 @@ final class ComparePage {
     private final Label summary = Ui.wrapped("", "prose");
     private final VBox columns = new VBox(4);
     private final TableView<RowsCompared.Cell> cells = new TableView<>();
+    private final HBox save = Ui.row("state", Ui.button(Command.of("Save the cells that differ …", "", this::saveNow)));
     private final VBox view;
     private String dataset = "";
-    private List<String> others = List.of();
+    private List<Other> others = List.of();
     private List<String> names = List.of();
-    private String other = "";
+    private Optional<Other> other = Optional.empty();
     private String key = "";
+    private Optional<RowsCompared> compared = Optional.empty();
+
+    /// What a dataset may be held against: another one, or what a job makes.
+    ///
+    /// @param words what it is called here
+    record Other(String name, String words) {
+        private static Other ofJob(String job) {
+            return new Other(job, "what " + job + " makes");
+        }
+    }
+
+    /// The other datasets of a shelf, and what its jobs make, those first that read this one.
+    static List<Other> others(Shelf shelf, String dataset) {
+        List<String> users = shelf.usersOf(dataset);
+        List<Other> all = new ArrayList<>();
+        shelf.jobs().stream().map(JobPage::name).filter(users::contains).forEach(j -> all.add(Other.ofJob(j)));
+        shelf.datasets().stream()
+                .map(DatasetPage::name)
+                .filter(d -> !d.equals(dataset))
+                .forEach(d -> all.add(new Other(d, d)));
+        shelf.jobs().stream().map(JobPage::name).filter(j -> !users.contains(j)).forEach(j -> all.add(Other.ofJob(j)));
+        return all;
+    }
+
+    /// Stands for the place of a row where rows are compared by it.
+    private static final String PLACE = "\u0000";
 
     /// What the page asks for.
     interface Asking {
         void columns(String other);
 
+        /// @param keys none where rows are compared by their place
         void rows(String other, List<String> keys);
+
+        /// Saves the cells that differ.
+        void save(List<List<String>> lines);
     }
 
     ComparePage(Asking asking) {
@@ -50,7 +85,7 @@ final class ComparePage {
         cells.setColumnResizePolicy(TableView.CONSTRAINED_RESIZE_POLICY_FLEX_LAST_COLUMN);
         cells.setPlaceholder(Ui.label("No cell differs.", "soft"));
         VBox.setVgrow(cells, Priority.ALWAYS);
-        view = new VBox(6, sentence, summary, columns, cells);
+        view = new VBox(6, sentence, summary, columns, cells, save);
         VBox.setVgrow(view, Priority.ALWAYS);
     }
 
@@ -63,13 +98,13 @@ final class ComparePage {
     }
 
     /// Begins with a dataset, its columns, and the others that it may be held against.
-    void show(String name, List<String> columnNames, String likelyKey, List<String> otherDatasets) {
+    void show(String name, List<String> columnNames, String likelyKey, List<Other> otherTables) {
         boolean same = name.equals(dataset);
         dataset = name;
         names = columnNames;
-        others = otherDatasets;
+        others = otherTables;
         if (!same) {
-            other = "";
+            other = Optional.empty();
             key = likelyKey;
             clear();
         }
@@ -81,45 +116,61 @@ final class ComparePage {
         columns.getChildren().clear();
         cells.getItems().clear();
         cells.setVisible(false);
+        save.setVisible(false);
+        compared = Optional.empty();
+    }
+
+    private void saveNow() {
+        compared.ifPresent(c -> asking.save(c.lines(dataset, otherWords())));
+    }
+
+    private String otherWords() {
+        return other.map(Other::words).orElse("");
     }
 
     private void fill() {
         List<Node> words = new ArrayList<>(List.of(
                 Ui.sentence("Hold " + dataset + " against "),
-                choice("compare-with", other.isEmpty() ? "another dataset" : other, others, o -> {
-                    other = o;
-                    ask();
-                })));
+                choice(
+                        "compare-with",
+                        other.map(Other::words).orElse("another dataset"),
+                        others.stream().map(Other::words).toList(),
+                        i -> {
+                            other = Optional.of(others.get(i));
+                            ask();
+                        })));
         words.add(Ui.sentence(" by "));
-        words.add(choice("compare-by", key.isEmpty() ? "no key" : Visible.markOddities(key), names, k -> {
-            key = k;
+        List<String> offered = new ArrayList<>(List.of("their place"));
+        names.forEach(n -> offered.add(Visible.markOddities(n)));
+        String now = key.isEmpty() ? "no key" : key.equals(PLACE) ? offered.getFirst() : Visible.markOddities(key);
+        words.add(choice("compare-by", now, offered, i -> {
+            key = i == 0 ? PLACE : names.get(i - 1);
             ask();
         }));
         words.add(Ui.sentence("."));
         sentence.getChildren().setAll(words);
     }
 
-    /// Holds it against a dataset.
+    /// Holds it against a dataset, or what a job makes.
     void with(String name) {
-        other = name;
+        other = others.stream().filter(o -> o.name().equals(name)).findFirst();
         ask();
     }
 
     private void ask() {
         fill();
         clear();
-        if (!other.isEmpty()) {
+        if (other.isPresent()) {
             summary.setText("Comparing …");
-            asking.columns(other);
+            asking.columns(other.get().name());
             if (!key.isEmpty()) {
-                asking.rows(other, List.of(key));
+                asking.rows(other.get().name(), key.equals(PLACE) ? List.of() : List.of(key));
             }
         }
     }
 
-    private static Button choice(String id, String now, List<String> offered, Consumer<String> taken) {
-        List<String> words = offered.stream().map(Visible::markOddities).toList();
-        return new ChoiceBlank(id, now, words, i -> taken.accept(offered.get(i)));
+    private static Button choice(String id, String now, List<String> offered, IntConsumer taken) {
+        return new ChoiceBlank(id, now, offered, taken);
     }
 
     void showColumns(Outcome<ColumnsCompared> outcome) {
@@ -167,9 +218,10 @@ final class ComparePage {
             return;
         }
         RowsCompared compared = outcome.get();
+        this.compared = Optional.of(compared);
         StringBuilder text = new StringBuilder(String.format(
                 "Rows: %,d in both · %,d only in %s · %,d only in %s.",
-                compared.both(), compared.onlyHere(), dataset, compared.onlyThere(), other));
+                compared.both(), compared.onlyHere(), dataset, compared.onlyThere(), otherWords()));
         if (compared.repeated() > 0) {
             text.append(String.format(
                     " %,d have a key that comes several times, and are not compared.", compared.repeated()));
@@ -188,6 +240,7 @@ final class ComparePage {
         text.append(by.isEmpty() ? " No cell differs." : " Cells that differ: " + String.join(" · ", by) + ".");
         summary.setText(text.toString());
         cells.setVisible(!compared.cells().isEmpty());
+        save.setVisible(!compared.cells().isEmpty());
         cells.getColumns()
                 .setAll(List.of(
                         column(
@@ -197,7 +250,7 @@ final class ComparePage {
                                         c.key().stream().map(String::valueOf).toList()))),
                         column("column", c -> Ui.label(Visible.markOddities(c.column()))),
                         column(dataset, c -> RowsGrid.text(c.here())),
-                        column(other, c -> RowsGrid.text(c.there())),
+                        column(otherWords(), c -> RowsGrid.text(c.there())),
                         column("", c -> Ui.label(c.why(), "soft"))));
         cells.getItems().setAll(compared.cells());
     }

@@ -6,6 +6,7 @@ import fixshelf.profile.CountTable;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Function;
@@ -28,9 +29,7 @@ import org.jspecify.annotations.Nullable;
 final class CountsPage {
     private static final int MOST_CELLS = 6_000;
 
-    private final Consumer<CountSpec> ask;
-    private final Runnable save;
-    private final Runnable keep;
+    private final Asking asking;
     private final TextFlow sentence = new TextFlow();
     private final VBox tables = new VBox(8);
     private final Label told = Ui.wrapped("", "soft");
@@ -39,13 +38,26 @@ final class CountsPage {
     private @Nullable CountSpec spec;
     private @Nullable CountTable shown;
 
-    /// @param ask counts anew
-    /// @param save writes the numbers into a file
-    /// @param keep keeps the counts in the page of the dataset
-    CountsPage(Consumer<CountSpec> ask, Runnable save, Runnable keep) {
-        this.ask = ask;
-        this.save = save;
-        this.keep = keep;
+    private List<DataModel.WordList> lists = List.of();
+    private String listed = "";
+
+    /// What the page asks for.
+    interface Asking {
+        /// Counts anew.
+        void count(CountSpec spec);
+
+        /// Writes the numbers into a file.
+        void saveNumbers();
+
+        /// Keeps the counts in the page of the dataset.
+        void keep();
+
+        /// Reads a list of words.
+        void words(DataModel.WordList list, Consumer<Outcome<Map<String, String>>> done);
+    }
+
+    CountsPage(Asking asking) {
+        this.asking = asking;
         sentence.getStyleClass().add("count-sentence");
         view = new VBox(6, sentence, Ui.page(tables), buttons(), told);
         told.managedProperty().bind(told.textProperty().isNotEmpty());
@@ -59,8 +71,8 @@ final class CountsPage {
                 8,
                 Ui.button(Command.of("Copy as it stands", "Shortcut+Shift+C", () -> copy(true)), "strong"),
                 Ui.button(Command.of("Copy the numbers", "", () -> copy(false))),
-                Ui.button(Command.of("Save the numbers …", "", save)),
-                Ui.button(Command.of("Keep as a check", "Shortcut+Shift+K", keep)));
+                Ui.button(Command.of("Save the numbers …", "", asking::saveNumbers)),
+                Ui.button(Command.of("Keep as a check", "Shortcut+Shift+K", asking::keep)));
         row.getStyleClass().add("count-buttons");
         return row;
     }
@@ -84,9 +96,17 @@ final class CountsPage {
         }
         if (spec != null) {
             fill();
-            ask.accept(spec);
+            asking.count(spec);
         } else {
             sentence.getChildren().setAll(Ui.sentence("There is no column to count."));
+        }
+    }
+
+    /// Offers other words for values.
+    void offer(List<DataModel.WordList> found) {
+        lists = found;
+        if (spec != null) {
+            fill();
         }
     }
 
@@ -105,7 +125,7 @@ final class CountsPage {
         spec = now;
         tell("", false);
         fill();
-        ask.accept(now);
+        asking.count(now);
     }
 
     private void fill() {
@@ -116,7 +136,7 @@ final class CountsPage {
         words.add(choice("count-first", columns.get(at.get(0)), names(false), i -> {
             List<Integer> places = new ArrayList<>(at);
             places.set(0, i);
-            return now.withColumns(places);
+            return now.withColumns(places).withLabels(Map.of());
         }));
         words.add(Ui.sentence(" by "));
         words.add(choice(
@@ -159,6 +179,10 @@ final class CountsPage {
                     words(CountSpec.Show.values(), CountSpec.Show::words),
                     i -> now.withShow(CountSpec.Show.values()[i])));
         }
+        if (!lists.isEmpty()) {
+            words.add(Ui.sentence("; values of " + Visible.markOddities(columns.get(at.getFirst())) + " as "));
+            words.add(listChoice(now));
+        }
         words.add(Ui.sentence("; totals "));
         words.add(choice(
                 "count-totals",
@@ -169,6 +193,27 @@ final class CountsPage {
         String focused = focusedId();
         sentence.getChildren().setAll(words);
         words.stream().filter(w -> focused.equals(w.getId())).forEach(Node::requestFocus);
+    }
+
+    /// Other words for the values of the first column.
+    private Button listChoice(CountSpec now) {
+        List<String> offered = new ArrayList<>(List.of("they are written"));
+        lists.forEach(l -> offered.add(Visible.markOddities(l.shown())));
+        String shown = now.labels().isEmpty() ? offered.getFirst() : listed;
+        return new ChoiceBlank("count-words", shown, offered, i -> {
+            if (i == 0) {
+                change(now.withLabels(Map.of()));
+                return;
+            }
+            asking.words(lists.get(i - 1), found -> {
+                if (found.isPresent()) {
+                    listed = offered.get(i);
+                    change(now.withLabels(Map.of(now.columns().getFirst(), found.get())));
+                } else {
+                    tell(found.problems().getFirst().sentence(), true);
+                }
+            });
+        });
     }
 
     private String focusedId() {

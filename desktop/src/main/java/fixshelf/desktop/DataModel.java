@@ -3,6 +3,9 @@ package fixshelf.desktop;
 import fixshelf.problem.Code;
 import fixshelf.desktop.Background.Request;
 import fixshelf.problem.Outcome;
+import fixshelf.profile.OverTime;
+import fixshelf.profile.Drawing;
+import fixshelf.profile.ColumnLook;
 import java.util.Set;
 import java.util.Objects;
 import fixshelf.work.Preview;
@@ -48,6 +51,7 @@ import org.jspecify.annotations.Nullable;
 /// Datasets that are looked at: one is staged at a time, and only touched on its own lane.
 final class DataModel {
     private static final String LANE = "data";
+    private static final int MOST_LIST_COLUMNS = 6;
 
     private final Background background;
     private @Nullable DataLook data;
@@ -340,6 +344,44 @@ final class DataModel {
         return all;
     }
 
+    /// A column of the staged dataset over the days of another.
+    void overTime(SourceFile of, ColumnLook column, ColumnLook days, Consumer<Outcome<Drawing>> done) {
+        onData(of, "drawing " + column.name(), d -> OverTime.of(d, column, days), done);
+    }
+
+    /// Words for values that the datasets of a shelf hold: the first column of a small one is the value.
+    ///
+    /// @param shown as it is offered
+    record WordList(String dataset, String value, String words, String shown) {}
+
+    /// The lists of words that are here, without asking a server.
+    void wordLists(Shelf shelf, Consumer<List<WordList>> done) {
+        background.ask(
+                Request.now("word lists", "looking for words"),
+                () -> {
+                    List<WordList> all = new ArrayList<>();
+                    shelf.datasets().forEach(d -> Datasets.openHere(shelf, d.name())
+                            .value()
+                            .map(SourceFile::columns)
+                            .filter(c -> c.size() > 1 && c.size() <= MOST_LIST_COLUMNS)
+                            .ifPresent(columns -> columns.stream().skip(1).forEach(c -> {
+                                String value = columns.getFirst().name();
+                                String shown = c.name() + " of " + d.name() + " by " + value;
+                                all.add(new WordList(d.name(), value, c.name(), shown));
+                            })));
+                    return all;
+                },
+                done);
+    }
+
+    /// The words of a list, by value.
+    void words(Shelf shelf, WordList list, Consumer<Outcome<Map<String, String>>> done) {
+        background.ask(
+                Request.now("word lists", "reading words"),
+                () -> Counts.labels(shelf, list.dataset(), list.value(), list.words()),
+                done);
+    }
+
     void counts(SourceFile of, CountSpec spec, Consumer<Outcome<CountTable>> done) {
         onData(of, "counting", d -> Counts.of(d, spec), done);
     }
@@ -347,7 +389,11 @@ final class DataModel {
     /// The rows of the staged dataset held against those of another.
     void compareRows(
             Shelf shelf, SourceFile of, String other, List<String> keys, Consumer<Outcome<RowsCompared>> done) {
-        onData(of, "comparing rows", d -> Datasets.open(shelf, other).then(f -> RowsCompared.of(d, f, keys)), done);
+        onData(
+                of,
+                "comparing rows",
+                d -> Datasets.openNamed(shelf, other).then(f -> RowsCompared.of(d, f, keys)),
+                done);
     }
 
     /// The columns of the staged dataset beside those of another.
@@ -355,7 +401,7 @@ final class DataModel {
         onData(
                 of,
                 "comparing columns",
-                d -> Datasets.open(shelf, names.getLast())
+                d -> Datasets.openNamed(shelf, names.getLast())
                         .then(f -> DataLook.open(f, Long.MAX_VALUE))
                         .then(there -> {
                             try (there) {

@@ -9,12 +9,12 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.plan.Line;
 import fixshelf.problem.Outcome;
+import fixshelf.profile.Drawing;
 import fixshelf.profile.ColumnLook;
 import fixshelf.profile.Finding;
 import fixshelf.profile.Remedies;
 import fixshelf.profile.Remedy;
 import fixshelf.profile.RowFilter;
-import fixshelf.profile.SavedText;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobEdits;
@@ -23,8 +23,12 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import fixshelf.profile.CountSpec;
 import java.util.Optional;
 import java.util.function.Consumer;
+import javafx.scene.Node;
+import java.util.function.Supplier;
 import javafx.scene.control.Label;
 import javafx.scene.control.ListView;
 import javafx.scene.control.ToggleButton;
@@ -53,19 +57,55 @@ final class DataPlace implements Place, ComparePage.Asking {
     private final HBox toggles = new HBox();
     private final Label based = Ui.wrapped("", "soft");
     private final VBox body = new VBox();
-    private final ColumnsPage columns = new ColumnsPage(this::showRowsOf, this::fillButtons);
+    private final ColumnsPage columns = new ColumnsPage(this::showRowsOf, this::fillButtons, new Drawings());
     private final CountsPage counts;
     private final ComparePage compare = new ComparePage(this);
     private final DataRows rows;
     private final StandInPage standIn;
-    private final PartsPage parts = new PartsPage();
-    private final RemotePage remote = new RemotePage(this::keepRemote);
+    private final SavedFiles files;
+    private final Bringing bringing;
     private final FacingPages pages;
     private View view = View.COLUMNS;
     private Optional<DataModel.Seen> seen = Optional.empty();
     private String problem = "";
     private Optional<Consent.Place> refused = Optional.empty();
     private Optional<Problem> wrong = Optional.empty();
+
+    /// Drawings of columns, and the files that they are saved as.
+    private final class Drawings implements ColumnsPage.Asking {
+        @Override
+        public void overTime(ColumnLook column, ColumnLook days, Consumer<Outcome<Drawing>> done) {
+            seen.ifPresent(s -> model.overTime(s.file(), column, days, done));
+        }
+
+        @Override
+        public void save(Drawing drawing) {
+            files.askForDrawing(drawing);
+        }
+    }
+
+    /// What counts need.
+    private final class Counting implements CountsPage.Asking {
+        @Override
+        public void count(CountSpec spec) {
+            seen.ifPresent(s -> model.counts(s.file(), spec, found -> counts.showTable(found, basedOn())));
+        }
+
+        @Override
+        public void saveNumbers() {
+            counts.title().ifPresent(title -> files.askForLines(title, counts.lines(false)));
+        }
+
+        @Override
+        public void keep() {
+            keepCounts();
+        }
+
+        @Override
+        public void words(DataModel.WordList list, Consumer<Outcome<Map<String, String>>> done) {
+            model.words(workbench.shelf(), list, done);
+        }
+    }
 
     /// What the right page shows.
     enum View {
@@ -89,12 +129,13 @@ final class DataPlace implements Place, ComparePage.Asking {
         this.toJob = toJob;
         this.model = new DataModel(workbench.background());
         this.rows = new DataRows(model);
+        this.bringing = new Bringing(workbench, this::showAsking, this::brought, this::notBrought);
+        this.files = new SavedFiles(workbench, list, (words, wrong) -> {
+            based.setText(words);
+            Ui.mark(based, "problem", wrong);
+        });
         this.standIn = new StandInPage(model, workbench);
-        this.counts = new CountsPage(
-                spec -> seen.ifPresent(
-                        s -> model.counts(s.file(), spec, found -> counts().showTable(found, basedOn()))),
-                this::saveCounts,
-                this::keepCounts);
+        this.counts = new CountsPage(new Counting());
         list.getStyleClass().add("catalogue");
         list.setAccessibleText("Datasets");
         list.setId("datasets");
@@ -121,10 +162,6 @@ final class DataPlace implements Place, ComparePage.Asking {
         fillList();
         turn(View.COLUMNS);
         fillButtons();
-    }
-
-    private CountsPage counts() {
-        return counts;
     }
 
     private ToggleButton toggle(View each) {
@@ -227,8 +264,12 @@ final class DataPlace implements Place, ComparePage.Asking {
             switch (view) {
                 case COLUMNS -> {}
                 case ROWS -> rows.show(seen.get(), basedOn());
-                case COUNTS -> counts.show(names, SeenWords.likely(table));
-                case COMPARE -> compare.show(name, names, SeenWords.key(table), others(name));
+                case COUNTS -> {
+                    counts.show(names, SeenWords.likely(table));
+                    model.wordLists(workbench.shelf(), counts::offer);
+                }
+                case COMPARE ->
+                    compare.show(name, names, SeenWords.key(table), ComparePage.others(workbench.shelf(), name));
                 case STAND_IN -> standIn.show(name, seen.get(), others(name));
             }
         }
@@ -294,24 +335,29 @@ final class DataPlace implements Place, ComparePage.Asking {
 
     /// Shows the blanks of a dataset that is in no file here.
     void askServer() {
+        bringing.askServer();
+    }
+
+    /// Shows a page that asks for something, instead of a view of the dataset.
+    private void showAsking(Region page, Supplier<Node> first) {
         views.getToggles().forEach(t -> t.setSelected(false));
-        body.getChildren().setAll(Ui.page(remote.view()));
+        body.getChildren().setAll(page);
         // What was never laid out takes no keys.
         body.applyCss();
         body.layout();
-        remote.focusTarget().requestFocus();
+        first.get().requestFocus();
     }
 
-    /// Keeps a dataset that is in no file, and looks at it; gives what is wrong if that cannot be.
-    private Optional<String> keepRemote(String name, ReadOptions options) {
-        Outcome<String> kept = workbench.keepDataset(name, options);
-        if (!kept.isPresent()) {
-            return Optional.of(kept.problems().getFirst().sentence());
-        }
+    private void brought(String dataset) {
         fillList();
         turn(View.COLUMNS);
-        show(kept.get());
-        return Optional.empty();
+        show(dataset);
+        list.requestFocus();
+    }
+
+    private void notBrought(String words) {
+        problem = words;
+        turn(View.COLUMNS);
     }
 
     private Command newJob(String words) {
@@ -342,43 +388,7 @@ final class DataPlace implements Place, ComparePage.Asking {
 
     /// Keeps a file as a dataset, and looks at it; asks which table it is where the file holds several.
     void bring(Path file) {
-        FoundFile found = new FoundFile(workbench, file);
-        workbench
-                .background()
-                .ask(
-                        Background.Request.now("begin", "looking at " + file.getFileName()),
-                        () -> found.shape().then(shape -> found.parts(shape).map(p -> new Shaped(shape, p))),
-                        shaped -> {
-                            if (shaped.isPresent() && shaped.get().parts().size() > 1) {
-                                choosePart(file, found, shaped.get().parts());
-                            } else {
-                                kept(shaped.then(s -> found.keep(s.shape())));
-                            }
-                        });
-    }
-
-    /// A file, and the tables in it.
-    private record Shaped(ReadOptions shape, List<FileParts.Part> parts) {}
-
-    private void choosePart(Path file, FoundFile found, List<FileParts.Part> tables) {
-        parts.show(file.getFileName().toString(), tables, part -> kept(found.keep(part)));
-        views.getToggles().forEach(t -> t.setSelected(false));
-        body.getChildren().setAll(parts.view());
-        body.applyCss();
-        body.layout();
-        parts.focusTarget().requestFocus();
-    }
-
-    private void kept(Outcome<String> name) {
-        if (name.isPresent()) {
-            fillList();
-            turn(View.COLUMNS);
-            show(name.get());
-            list.requestFocus();
-        } else {
-            problem = name.problems().getFirst().sentence();
-            turn(View.COLUMNS);
-        }
+        bringing.bring(file);
     }
 
     private Command otherTables() {
@@ -430,26 +440,9 @@ final class DataPlace implements Place, ComparePage.Asking {
                 .when(() -> view == View.COUNTS);
     }
 
-    private void saveCounts() {
-        counts.title().ifPresent(title -> {
-            FileChooser chooser = new FileChooser();
-            chooser.setTitle("Where the numbers go");
-            chooser.setInitialFileName(title.replaceAll("[^\\p{L}\\p{N}]+", "_") + ".csv");
-            Optional.ofNullable(chooser.showSaveDialog(pages.getScene().getWindow()))
-                    .map(File::toPath)
-                    .ifPresent(this::saveCounts);
-        });
-    }
-
     /// Writes the numbers of the counts in view into a file.
     void saveCounts(Path file) {
-        Outcome<Path> written =
-                SavedText.write(workbench.shelf(), file, ".csv", SavedText.delimited(counts.lines(false)), true);
-        based.setText(
-                written.isPresent()
-                        ? "Saved as " + written.get()
-                        : written.problems().getFirst().sentence());
-        Ui.mark(based, "problem", !written.isPresent());
+        files.lines(file, counts.lines(false));
     }
 
     @Override
@@ -468,6 +461,11 @@ final class DataPlace implements Place, ComparePage.Asking {
     void showOddest() {
         seen.flatMap(s -> s.table().all().stream().max(Comparator.comparingLong(Finding::rows)))
                 .ifPresent(this::showRowsOf);
+    }
+
+    @Override
+    public void save(List<List<String>> lines) {
+        files.askForLines("differences", lines);
     }
 
     /// Chooses the first remedy of everything that has one.

@@ -10,6 +10,8 @@ import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import javafx.scene.Node;
+import java.util.List;
+import javafx.scene.control.Labeled;
 import javafx.scene.control.Button;
 import javafx.scene.control.TableView;
 import javafx.scene.control.ToggleButton;
@@ -110,8 +112,12 @@ class DataTest extends WindowTest {
         assertThat(folder.resolve("datasets/visits_alder_quay.yaml")).content().contains("  - of: [outcome, village]");
         on(() -> {
             frame.dataPlace().turn(DataPlace.View.COMPARE);
-            frame.dataPlace().comparePage().with("visits_thornmere");
+            frame.dataPlace().comparePage().with("visits_clean");
         });
+        settle();
+        // What a job makes is held against its source: the repeats that it drops are told, and what it changed.
+        assertThat(labels()).anyMatch(l -> l.contains("only in what visits_clean makes") && l.contains("mender "));
+        on(() -> frame.dataPlace().comparePage().with("visits_thornmere"));
         settle();
         assertThat(labels())
                 .anyMatch(l -> l.contains("has no column visit_no"))
@@ -242,5 +248,34 @@ class DataTest extends WindowTest {
         settle();
         assertThat(labels()).anyMatch(l -> l.contains("visits_clean: all 8 lines do the same with it."));
         assertThat(folder.resolve("data/visits-alder-quay.csv")).content().contains("Thornmere");
+    }
+
+    @Test
+    void aColumnIsDrawnOverTimeAndValuesAreCountedInOtherWords() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 300));
+        goTo("visits_thornmere");
+        on(() -> table("columns").getSelectionModel().select(0));
+        settle();
+        on(() -> lookup("#drawn-over").stream().findFirst().ifPresent(Node::requestFocus));
+        robot.push(KeyCode.SPACE);
+        settle();
+        robot.push(KeyCode.DOWN);
+        robot.push(KeyCode.DOWN);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).anyMatch(l -> l.matches("2026-[0-9-]+"));
+        on(() -> frame.dataPlace().turn(DataPlace.View.COUNTS));
+        on(() -> frame.dataPlace().countsPage().count(List.of(8)));
+        settle();
+        on(() -> lookup("#count-words").stream().findFirst().ifPresent(Node::requestFocus));
+        robot.push(KeyCode.SPACE);
+        settle();
+        robot.push(KeyCode.DOWN);
+        robot.push(KeyCode.DOWN);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(lookup("#count-words")).singleElement().satisfies(b -> assertThat(((Labeled) b).getText())
+                .contains(" of ")
+                .contains(" by "));
     }
 }
