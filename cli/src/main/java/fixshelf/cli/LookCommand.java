@@ -15,6 +15,7 @@ import fixshelf.profile.Remedy;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
+import fixshelf.source.SourcePlace;
 import fixshelf.type.Visible;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -63,6 +64,9 @@ final class LookCommand extends ShelfOption {
         @Nullable
         LookDrawing drawing;
 
+        @Option(names = "--row", paramLabel = "N", description = "Where row N, from 1, stands in the source, and how.")
+        long row;
+
         @Option(names = "--since", description = "What is other than when all of the dataset was last looked at.")
         boolean since;
     }
@@ -75,6 +79,9 @@ final class LookCommand extends ShelfOption {
 
     private int look(Shelf shelf) {
         Outcome<SourceFile> opened = Sources.open(shelf, what);
+        if (other != null && other.row > 0) {
+            return row(opened, other.row);
+        }
         Outcome<DataLook> staged = opened.then(f -> DataLook.open(f, first == 0 ? Long.MAX_VALUE : first));
         if (!staged.isPresent()) {
             return Output.problems(out(), err(), staged.problems(), json);
@@ -95,6 +102,24 @@ final class LookCommand extends ShelfOption {
             }
             return columns(shelf, data);
         }
+    }
+
+    private int row(Outcome<SourceFile> file, long row) {
+        Outcome<SourcePlace> place = file.then(f -> SourcePlace.of(f, row - 1));
+        if (!place.isPresent()) {
+            return Output.problems(out(), err(), place.problems(), json);
+        }
+        if (json) {
+            Output.json(
+                    out(),
+                    Output.object()
+                            .put("place", place.get().shown())
+                            .put("raw", place.get().raw()));
+        } else {
+            out().println(place.get().shown());
+            place.get().raw().lines().map(Visible::markOddities).forEach(out()::println);
+        }
+        return Output.FINE;
     }
 
     private int columns(Shelf shelf, DataLook data) {
@@ -236,6 +261,7 @@ final class LookCommand extends ShelfOption {
                     .put("reads_as", column.readsAs())
                     .put("filled", column.filled())
                     .put("missing", column.missing())
+                    .put("errors", column.errors())
                     .put("empty", column.empty())
                     .put("blank", column.blank())
                     .put("distinct", column.distinct())

@@ -54,6 +54,7 @@ final class ColumnFindings {
                 tally.rows,
                 tally.filled,
                 tally.rows - tally.present,
+                0,
                 tally.empty,
                 tally.blank,
                 tally.distinct,

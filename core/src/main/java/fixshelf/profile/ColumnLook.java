@@ -10,6 +10,7 @@ import java.util.List;
 /// @param rows all rows of the table
 /// @param filled rows with a value that is neither empty nor only blanks
 /// @param missing rows without a value
+/// @param errors rows of these whose cell could not be read in the source
 /// @param empty rows with the empty text
 /// @param blank rows with nothing but blanks
 /// @param distinct how many values differ, the empty text and blank ones among them
@@ -29,6 +30,7 @@ public record ColumnLook(
         long rows,
         long filled,
         long missing,
+        long errors,
         long empty,
         long blank,
         long distinct,
@@ -59,6 +61,17 @@ public record ColumnLook(
     ColumnLook with(Finding finding) {
         List<Finding> all = new ArrayList<>(findings);
         all.add(finding);
+        return with(errors, all);
+    }
+
+    /// The same, with cells that could not be read.
+    ColumnLook withErrors(Finding finding) {
+        List<Finding> all = new ArrayList<>(List.of(finding));
+        all.addAll(findings);
+        return with(finding.rows(), all);
+    }
+
+    private ColumnLook with(long nowErrors, List<Finding> all) {
         return new ColumnLook(
                 index,
                 name,
@@ -66,6 +79,7 @@ public record ColumnLook(
                 rows,
                 filled,
                 missing,
+                nowErrors,
                 empty,
                 blank,
                 distinct,

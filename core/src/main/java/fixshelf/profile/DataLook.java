@@ -122,7 +122,8 @@ public final class DataLook implements AutoCloseable {
                     ColumnTally tally = tallies.get(i);
                     // Rows that repeat a value are told of the first column that is nearly a key.
                     Optional<Finding> repeats = key ? Optional.empty() : ColumnFindings.repeats(tally);
-                    looks.add(repeats.map(look::with).orElse(look));
+                    ColumnLook whole = repeats.map(look::with).orElse(look);
+                    looks.add(errors(i).map(whole::withErrors).orElse(whole));
                     key |= repeats.isPresent() || ColumnFindings.isKey(tally);
                 }
             }
@@ -130,6 +131,22 @@ public final class DataLook implements AutoCloseable {
             List<Finding> findings = rows == 0 ? List.of() : new TableFindings(source.session(), names).all(tallies);
             return new TableLook(rows, whole, looks, findings);
         });
+    }
+
+    /// The cells of a column that could not be read in the source.
+    private Optional<Finding> errors(int column) {
+        List<CarefulRows.ErrorCell> cells = careful().map(CarefulRows::errors).orElse(List.of()).stream()
+                .filter(e -> e.column() == column && e.row() < rows)
+                .toList();
+        return cells.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Finding(
+                        Oddity.ERROR_CELLS,
+                        column,
+                        cells.size(),
+                        cells.getFirst().words(),
+                        List.of(),
+                        cells.stream().map(CarefulRows.ErrorCell::row).toList()));
     }
 
     private static ColumnLook looked(ColumnTally tally, List<Long> filled, List<KnownList> lists) {

@@ -43,6 +43,7 @@ public record Finding(Oddity oddity, int column, long rows, String detail, List<
 
     private String words() {
         return switch (oddity) {
+            case ERROR_CELLS -> oddity.words() + ", as " + detail;
             case UNITS -> "end in " + detail;
             case COMMA_IN_NUMBERS -> "hold a comma: " + detail;
             case MARKS_IN_NUMBERS -> "are numbers with marks, as " + detail;

@@ -2,6 +2,7 @@ package fixshelf.profile;
 
 /// A kind of thing that is worth looking at in a column, or in the rows of a table.
 public enum Oddity {
+    ERROR_CELLS("error_cells", "could not be read in the source"),
     NEVER_FILLED("never_filled", "never filled"),
     CONSTANT("constant", "always the same"),
     REPEATS("repeats", "repeat a value"),

@@ -184,8 +184,9 @@ public final class OverTime {
         for (LocalDate at = parts.firstKey(); !at.isAfter(parts.lastKey()); at = part.after(at)) {
             Sum sum = parts.getOrDefault(at, new Sum());
             double mean = sum.rows == 0 ? 0 : sum.total / sum.rows;
-            String label = String.format(Locale.ROOT, "%s: %,d rows", part.shown(at), sum.rows)
-                    + (numbers && sum.rows > 0 ? String.format(Locale.ROOT, ", mean %,.2f", mean) : "");
+            String label =
+                    String.format(Locale.ROOT, "%s: %,d %s", part.shown(at), sum.rows, sum.rows == 1 ? "row" : "rows")
+                            + (numbers && sum.rows > 0 ? String.format(Locale.ROOT, ", mean %,.2f", mean) : "");
             bars.add(new Drawing.Bar(label, numbers ? mean : sum.rows, false));
         }
         return new Drawing(

@@ -18,13 +18,22 @@ import org.jspecify.annotations.Nullable;
 ///
 /// @param bad the first rows that were left out, at most [#MOST_LISTED]
 /// @param badCount how many there are in all
+/// @param errors cells that could not be read and are missing, the first [#MOST_ERRORS] of them
 /// @param notes what else is worth saying: the extent of a sheet that was used, cells with errors
-public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
+public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> errors, List<String> notes) {
     public static final int MOST_LISTED = 100;
+    public static final int MOST_ERRORS = 5_000;
     private static final int MOST_OPEN_QUOTES = 50;
 
     /// A row that does not fit: where it begins, why, and how it begins.
     public record BadRow(int line, String why, String start, Problem problem) {}
+
+    /// A cell that could not be read, and is missing.
+    ///
+    /// @param row its place among the rows that fit, from 0
+    /// @param column its place in the row, from 0
+    /// @param words where it is in the source, and what stands there: `E5 #DIV/0!`
+    public record ErrorCell(long row, int column, String words) {}
 
     private static final int MOST_NAMED = 20;
 
@@ -66,7 +75,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
                 Attempt attempt = new Attempt(file, openQuotes);
                 Optional<Integer> open = attempt.fill(session, table);
                 if (open.isEmpty()) {
-                    return Outcome.of(new CarefulRows(attempt.bad, attempt.badCount, List.of()));
+                    return Outcome.of(new CarefulRows(attempt.bad, attempt.badCount, List.of(), List.of()));
                 }
                 if (openQuotes.size() == MOST_OPEN_QUOTES || !openQuotes.add(open.get())) {
                     return Outcome.failed(SourceFile.problem(file.file(), open.get(), RecordReader.Why.OPEN_QUOTE));
@@ -85,6 +94,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
             throws IOException {
         create(file, session, table);
         List<BadRow> bad = new ArrayList<>();
+        List<ErrorCell> errors = new ArrayList<>();
         long badCount = 0;
         try (Records records = file.records();
                 DuckSession.Rows out = session.append(table)) {
@@ -95,6 +105,10 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
                 count++;
                 Records.Row now = row.get();
                 if (now.wrong().isEmpty()) {
+                    long place = count - 1 - badCount;
+                    now.errors().stream()
+                            .limit(MOST_ERRORS - errors.size())
+                            .forEach(e -> errors.add(new ErrorCell(place, e.column(), e.words())));
                     out.add(now.cells());
                     continue;
                 }
@@ -109,7 +123,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<String> notes) {
                             now.line(), now.wrong(), String.valueOf(now.cells().getFirst()), problem));
                 }
             }
-            return new CarefulRows(bad, badCount, records.notes(row.isEmpty()));
+            return new CarefulRows(bad, badCount, errors, records.notes(row.isEmpty()));
         }
     }
 

@@ -161,7 +161,7 @@ final class FilePattern {
             read.get().notes().forEach(n -> notes.add(name + ": " + n));
         }
         session.run("DROP TABLE IF EXISTS " + MEMBER);
-        return Outcome.of(new CarefulRows(bad, badCount, notes));
+        return Outcome.of(new CarefulRows(bad, badCount, List.of(), notes));
     }
 
     private static final String MEMBER = "one_of_several";

@@ -69,7 +69,7 @@ final class PlaceRecords implements Records {
         boolean decoded = cut.get().stream().noneMatch(f -> f.indexOf(RecordReader.NOT_DECODED) >= 0);
         List<@Nullable String> cells = new ArrayList<>();
         cut.get().forEach(f -> cells.add(options.nullWords().contains(f) ? null : f));
-        return Optional.of(new Row(line, cells, decoded ? "" : RecordReader.Why.NOT_DECODED.sentence()));
+        return Optional.of(new Row(line, cells, decoded ? "" : RecordReader.Why.NOT_DECODED.sentence(), List.of()));
     }
 
     @Override

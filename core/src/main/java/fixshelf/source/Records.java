@@ -25,9 +25,16 @@ interface Records extends Closeable {
     ///
     /// @param line where it stands in the file, from 1
     /// @param wrong why it does not fit; empty where it does
-    record Row(int line, List<@Nullable String> cells, String wrong) {
+    /// @param errors the cells of it that could not be read, and are missing
+    record Row(int line, List<@Nullable String> cells, String wrong, List<Broken> errors) {
         Row(int line, List<@Nullable String> cells) {
-            this(line, cells, "");
+            this(line, cells, "", List.of());
         }
     }
+
+    /// A cell that could not be read.
+    ///
+    /// @param column its place in the row, from 0
+    /// @param words where it is in the source, and what stands there: `E5 #DIV/0!`
+    record Broken(int column, String words) {}
 }

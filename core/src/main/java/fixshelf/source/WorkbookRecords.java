@@ -50,6 +50,9 @@ final class WorkbookRecords implements Records {
     private final Deque<Seen> waiting = new ArrayDeque<>();
     private final List<String> names = new ArrayList<>();
     private final List<String> errors = new ArrayList<>();
+    /// The cells of the row that is being read which hold an error, by the columns of the sheet.
+    private final List<Broken> ofRow = new ArrayList<>();
+
     private final Map<String, SerialDay.Shown> formats = new HashMap<>();
     private long errorCount;
     private int first = Integer.MAX_VALUE;
@@ -62,7 +65,7 @@ final class WorkbookRecords implements Records {
     private int usedLast = -1;
 
     /// A row as it is read: cells by the number of their column, from 0.
-    private record Seen(int number, List<@Nullable String> cells) {
+    private record Seen(int number, List<@Nullable String> cells, List<Broken> errors) {
         boolean isBlank() {
             return cells.stream().allMatch(c -> c == null || c.isEmpty());
         }
@@ -264,7 +267,9 @@ final class WorkbookRecords implements Records {
                 cells.add(inside ? text(cell) : null);
             }
         }
-        return new Seen(row.getRowNum(), cells);
+        List<Broken> broken = List.copyOf(ofRow);
+        ofRow.clear();
+        return new Seen(row.getRowNum(), cells, broken);
     }
 
     private @Nullable String text(Cell cell) {
@@ -303,7 +308,11 @@ final class WorkbookRecords implements Records {
         if (errors.size() < MOST_ERRORS) {
             errors.add(cell.getAddress() + " " + what);
         }
-        return form.errorsAsText() ? what : null;
+        if (form.errorsAsText()) {
+            return what;
+        }
+        ofRow.add(new Broken(cell.getColumnIndex(), cell.getAddress() + " " + what));
+        return null;
     }
 
     /// The shortest digits that read back the same.
@@ -348,7 +357,11 @@ final class WorkbookRecords implements Records {
                         ? "it has a value left of the first column, in " + CellBlock.column(row.firstUsed())
                                 + row.number()
                         : "";
-        return Optional.of(new Row(row.number(), fitted(row), wrong));
+        List<Broken> broken = row.errors().stream()
+                .filter(e -> e.column() >= first && e.column() <= last)
+                .map(e -> new Broken(e.column() - first, e.words()))
+                .toList();
+        return Optional.of(new Row(row.number(), fitted(row), wrong, broken));
     }
 
     /// The next row that is not blank.

@@ -59,6 +59,58 @@ class ComparedTest {
         }
     }
 
+    /// Without a key the first row is held against the first, and what is longer has rows of its own.
+    @Test
+    void rowsAreComparedByTheirPlace() throws IOException {
+        SourceFile there = file("b.csv", "no,name\n1,Ann\n2,Bo\n");
+        try (DataLook here = look("a.csv", "name,no\nAnn,1\nBob,2\nCy,3\n")) {
+            RowsCompared compared = RowsCompared.of(here, there, List.of()).get();
+            assertThat(List.of(compared.both(), compared.onlyHere(), compared.onlyThere(), compared.keyless()))
+                    .containsExactly(2L, 1L, 0L, 0L);
+            assertThat(compared.lines("a", "b"))
+                    .containsExactly(List.of("row", "column", "a", "b", "why"), List.of("2", "name", "Bob", "Bo", ""));
+        }
+    }
+
+    /// Numbers by the days of another column: their mean, in parts that fit, with empty ones
+    /// between; days whose order is in doubt as most of them are.
+    @Test
+    void aColumnOverTheDaysOfAnother() throws IOException {
+        try (DataLook look = look(
+                "t.csv",
+                "day,cost,what\n13/01/2026,1.00,a\n01/02/2026,£3,a\n14/01/2026,5,\n02/01/2026,x,b\nsoon,9,b\n,9,b\n")) {
+            TableLook table = look.columns(List.of()).get();
+            Drawing cost = OverTime.of(
+                            look, table.columns().get(1), table.columns().get(0))
+                    .get();
+            assertThat(cost.title()).isEqualTo("cost, mean by day of day (1 row has no day)");
+            Drawing what = OverTime.of(
+                            look, table.columns().get(2), table.columns().get(0))
+                    .get();
+            assertThat(what.title()).isEqualTo("what, filled by day of day (1 row has no day)");
+            assertThat(List.of(what.from(), what.to())).containsExactly("2026-01-02", "2026-02-01");
+            assertThat(what.bars())
+                    .hasSize(31)
+                    .extracting(Drawing.Bar::label)
+                    .contains("2026-01-13: 1 row", "2026-01-14: 0 rows");
+            assertThat(OverTime.of(look, table.columns().get(0), table.columns().get(2))
+                            .get()
+                            .bars())
+                    .isEmpty();
+        }
+        try (DataLook look =
+                look("m.csv", "day,cost\n2024-01-31,1\n2024-03-01,\"1,200\"\n2024-03-31,(4)\n2026-12-01,2\n")) {
+            TableLook table = look.columns(List.of()).get();
+            Drawing drawing = OverTime.of(
+                            look, table.columns().get(1), table.columns().get(0))
+                    .get();
+            assertThat(drawing.title()).isEqualTo("cost, mean by month of day");
+            assertThat(drawing.bars()).hasSize(36);
+            assertThat(drawing.bars().get(2).label()).isEqualTo("2024-03: 2 rows, mean 598.00");
+            assertThat(List.of(drawing.from(), drawing.to())).containsExactly("2024-01", "2026-12");
+        }
+    }
+
     @Test
     void columnsAreComparedByTheirNames() throws IOException {
         try (DataLook a = look("a.csv", "no,Cost,day\n1,2.5,x\n");

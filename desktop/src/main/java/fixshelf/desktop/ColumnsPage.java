@@ -334,7 +334,10 @@ final class ColumnsPage {
                 2,
                 Ui.label(Visible.markOddities(column.name()), "heading-small"),
                 Ui.label(column.readsAs(), "soft"),
-                Ui.label(number(column.filled()) + " filled · " + number(column.missing()) + " missing", "small"),
+                Ui.label(
+                        number(column.filled()) + " filled · " + number(column.missing()) + " missing"
+                                + (column.errors() > 0 ? ", " + number(column.errors()) + " of them errors" : ""),
+                        "small"),
                 Ui.label(number(column.empty()) + " empty · " + number(column.blank()) + " only blanks", "small"),
                 Ui.label(lengths(column), "small"));
         about.setMinWidth(190);

@@ -32,6 +32,7 @@ import fixshelf.shelf.KeptCounts;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
+import fixshelf.source.SourcePlace;
 import fixshelf.work.Datasets;
 import fixshelf.work.PreviewRow;
 import java.io.IOException;
@@ -342,6 +343,11 @@ final class DataModel {
             all.add(new PreviewRow(row.place() + 1, PreviewRow.Mark.NONE, cells));
         }
         return all;
+    }
+
+    /// Where a row of the staged dataset stands in its source.
+    void place(SourceFile of, long row, Consumer<Outcome<SourcePlace>> done) {
+        background.ask(Request.now("place", "looking where a row stands"), () -> SourcePlace.of(of, row), done);
     }
 
     /// A column of the staged dataset over the days of another.

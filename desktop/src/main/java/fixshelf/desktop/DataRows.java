@@ -2,6 +2,7 @@ package fixshelf.desktop;
 
 import fixshelf.profile.RowFilter;
 import fixshelf.type.Column;
+import fixshelf.type.Visible;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
@@ -18,6 +19,7 @@ final class DataRows {
     private final RowsGrid grid = new RowsGrid();
     private final TextField find = new TextField();
     private final Label words = Ui.label("", "soft");
+    private final Label place = Ui.wrapped("", "soft", "mono");
     private final VBox view;
     private RowFilter filter = RowFilter.ALL;
     private Optional<DataModel.Seen> shown = Optional.empty();
@@ -39,7 +41,9 @@ final class DataRows {
             filter(RowFilter.ALL);
             fill();
         });
-        view = new VBox(6, Ui.row("state", find, words, Ui.spring(), Ui.button(all)), grid);
+        grid.getFocusModel().focusedIndexProperty().addListener((_, _, _) -> showPlace());
+        place.setId("row-place");
+        view = new VBox(6, Ui.row("state", find, words, Ui.spring(), Ui.button(all)), grid, place);
         VBox.setVgrow(view, Priority.ALWAYS);
     }
 
@@ -73,7 +77,28 @@ final class DataRows {
         fill();
     }
 
+    /// Where the row that is chosen stands in the source, and how.
+    private void showPlace() {
+        Optional<RowsGrid.Chosen> chosen = grid.isFocused() ? grid.chosen() : Optional.empty();
+        if (shown.isEmpty() || chosen.isEmpty()) {
+            return;
+        }
+        model.place(
+                shown.get().file(),
+                chosen.get().row() - 1,
+                found -> place.setText(
+                        found.isPresent()
+                                ? found.get().shown()
+                                        + (found.get().raw().isEmpty()
+                                                ? ""
+                                                : ": "
+                                                        + Visible.markOddities(
+                                                                found.get().raw()))
+                                : found.problems().getFirst().sentence()));
+    }
+
     private void fill() {
+        place.setText("");
         shown.ifPresent(seen -> model.rows(seen.file(), filter, found -> {
             if (found.isPresent()) {
                 fill(seen.file().columns(), found.get());
