@@ -79,7 +79,7 @@ final class DataRows {
 
     /// Where the row that is chosen stands in the source, and how.
     private void showPlace() {
-        Optional<RowsGrid.Chosen> chosen = grid.isFocused() ? grid.chosen() : Optional.empty();
+        Optional<RowsGrid.Chosen> chosen = grid.chosen();
         if (shown.isEmpty() || chosen.isEmpty()) {
             return;
         }
