@@ -29,11 +29,21 @@ final class ExportCommand extends ShelfOption {
             description = "Write the cases as tests too: pytest, testthat, or a query of failing checks.")
     boolean tests;
 
+    @Option(
+            names = "--prove",
+            paramLabel = "N",
+            arity = "0..1",
+            fallbackValue = "200",
+            description =
+                    "Run the cases, and N made-up values for each fix, here first; proven.txt in the folder says what came of it.")
+    int prove;
+
     @Option(names = "--replace", description = "Replace files that were changed by hand since they were made.")
     boolean replace;
 
     @Override
     public Integer call() {
+        wantCount("--prove", prove);
         return onShelf(this::export);
     }
 
@@ -43,7 +53,7 @@ final class ExportCommand extends ShelfOption {
             return unknown("language", languageId, Languages.ids());
         }
         List<String> notPlanned = new ArrayList<>();
-        Export.Wanted wanted = new Export.Wanted(tests, replace, PlannedJob.codes(shelf, notPlanned));
+        Export.Wanted wanted = new Export.Wanted(tests, prove, replace, PlannedJob.codes(shelf, notPlanned));
         Outcome<Export.Report> report = Export.write(shelf, language.get(), folder.toAbsolutePath(), wanted);
         if (!report.isPresent()) {
             return Output.problems(out(), err(), report.problems(), json);

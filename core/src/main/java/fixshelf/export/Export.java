@@ -24,9 +24,10 @@ public final class Export {
     /// What is asked for.
     ///
     /// @param tests the cases as tests too
+    /// @param prove how many made-up values each fix is tried on here first, beside its cases; 0 for no proof
     /// @param replace also files that were changed by hand
     /// @param jobs the jobs to save too, each in a file of its own
-    public record Wanted(boolean tests, boolean replace, List<JobCode> jobs) {
+    public record Wanted(boolean tests, int prove, boolean replace, List<JobCode> jobs) {
         public Wanted {
             jobs = List.copyOf(jobs);
         }
@@ -44,6 +45,15 @@ public final class Export {
         List<Exported> fixes = fixes(shelf, language, refused);
         List<MadeFile> files = new ArrayList<>(files(language, folder, fixes, wanted.tests()));
         files.addAll(jobs(language, folder, wanted.jobs(), refused));
+        if (wanted.prove() > 0) {
+            String proven =
+                    Proven.write(shelf, language, fixes, files.getFirst().number(), wanted.prove());
+            if (proven.isEmpty()) {
+                refused.add("proven.txt: " + language.title() + " is not here to be tried.");
+            } else {
+                files.add(new MadeFile(folder.resolve("proven.txt"), "#", proven));
+            }
+        }
         try {
             List<Problem> objections = new ArrayList<>();
             for (MadeFile file : files) {

@@ -33,6 +33,7 @@ final class LanguagesPlace implements Place {
     private static final String WHOLE_SHELF = "the whole shelf";
     private static final String JOB = "job ";
     private static final int MANY_VALUES = 10_000;
+    private static final int PROVEN_VALUES = 100;
 
     private final Workbench workbench;
     private final FixInLanguages ofFix;
@@ -242,7 +243,8 @@ final class LanguagesPlace implements Place {
                                 shelf,
                                 language,
                                 folder,
-                                new Export.Wanted(true, false, PlannedJob.codes(shelf, new ArrayList<>()))),
+                                new Export.Wanted(
+                                        true, PROVEN_VALUES, false, PlannedJob.codes(shelf, new ArrayList<>()))),
                         report -> saved.forEach(s -> {
                             Ui.mark(s, "problem", !report.isPresent());
                             s.setText(
