@@ -30,6 +30,7 @@ public final class Operations {
             new NameColumns(),
             new Add(),
             new SetColumns(),
+            new SetParts(),
             new ReadAs(),
             new ReadDetected(),
             new JoinColumns(),
