@@ -2,6 +2,8 @@ package fixshelf.desktop;
 
 import fixshelf.engine.Stop;
 import java.util.Map;
+import java.util.concurrent.CopyOnWriteArrayList;
+import java.util.List;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.Executors;
@@ -18,8 +20,11 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 /// Work off the interface's thread. Of several requests under one name only the newest is answered; what comes late
 /// is dropped. Work of one lane runs in order.
 final class Background implements AutoCloseable {
+    private static final int MOST_WAIT_SECONDS = 60;
+
     private final Map<String, ScheduledExecutorService> lanes = new ConcurrentHashMap<>();
     private final Map<String, AtomicLong> newest = new ConcurrentHashMap<>();
+    private final List<Runnable> atEnd = new CopyOnWriteArrayList<>();
     private volatile boolean closed;
     private final AtomicInteger open = new AtomicInteger();
     private final Set<Stop> stops = ConcurrentHashMap.newKeySet();
@@ -137,9 +142,27 @@ final class Background implements AutoCloseable {
         }
     }
 
+    /// What is to be done once no work runs any more: rows that were staged are let go.
+    void atEnd(Runnable letGo) {
+        atEnd.add(letGo);
+    }
+
     @Override
     public void close() {
         closed = true;
+        stop();
         lanes.values().forEach(ScheduledExecutorService::shutdownNow);
+        Thread.ofPlatform().daemon().name("fixshelf end").start(() -> {
+            lanes.values().forEach(Background::wait);
+            atEnd.forEach(Runnable::run);
+        });
+    }
+
+    private static void wait(ScheduledExecutorService lane) {
+        try {
+            lane.awaitTermination(MOST_WAIT_SECONDS, TimeUnit.SECONDS);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
     }
 }

@@ -65,6 +65,11 @@ final class DataModel {
 
     DataModel(Background background) {
         this.background = background;
+        background.atEnd(() -> {
+            if (data != null) {
+                data.close();
+            }
+        });
     }
 
     /// What was seen of a dataset.

@@ -66,6 +66,7 @@ final class EvidencePage {
 
     EvidencePage(Workbench workbench, Consumer<String> edit, Runnable changed) {
         this.workbench = workbench;
+        workbench.background().atEnd(() -> previews.values().forEach(Preview::close));
         this.edit = edit;
         this.changed = changed;
         datasets.setAccessibleText("Dataset");

@@ -51,6 +51,11 @@ final class JobModel {
 
     JobModel(Background background) {
         this.background = background;
+        background.atEnd(() -> {
+            if (preview != null) {
+                preview.close();
+            }
+        });
     }
 
     /// What was found of a job.
