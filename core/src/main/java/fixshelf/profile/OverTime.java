@@ -3,6 +3,7 @@ package fixshelf.profile;
 import fixshelf.problem.Outcome;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.Period;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAdjusters;
 import java.util.ArrayList;
@@ -12,6 +13,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.function.UnaryOperator;
 
 /// The values of a column by the days of another: the mean of numbers, else how many rows are filled.
 public final class OverTime {
@@ -83,71 +85,30 @@ public final class OverTime {
 
     /// A length of time that is one bar.
     private enum Part {
-        DAY("day") {
-            @Override
-            LocalDate of(LocalDate day) {
-                return day;
-            }
-
-            @Override
-            LocalDate after(LocalDate part) {
-                return part.plusDays(1);
-            }
-        },
-        WEEK("week") {
-            @Override
-            LocalDate of(LocalDate day) {
-                return day.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
-            }
-
-            @Override
-            LocalDate after(LocalDate part) {
-                return part.plusWeeks(1);
-            }
-        },
-        MONTH("month") {
-            @Override
-            LocalDate of(LocalDate day) {
-                return day.withDayOfMonth(1);
-            }
-
-            @Override
-            LocalDate after(LocalDate part) {
-                return part.plusMonths(1);
-            }
-        },
-        YEAR("year") {
-            @Override
-            LocalDate of(LocalDate day) {
-                return day.withDayOfYear(1);
-            }
-
-            @Override
-            LocalDate after(LocalDate part) {
-                return part.plusYears(1);
-            }
-        },
-        DECADE("ten years") {
-            @Override
-            LocalDate of(LocalDate day) {
-                return LocalDate.of(Math.max(1, day.getYear() / 10 * 10), 1, 1);
-            }
-
-            @Override
-            LocalDate after(LocalDate part) {
-                return LocalDate.of(part.getYear() / 10 * 10 + 10, 1, 1);
-            }
-        };
+        DAY("day", Period.ofDays(1), day -> day),
+        WEEK("week", Period.ofWeeks(1), day -> day.with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY))),
+        MONTH("month", Period.ofMonths(1), day -> day.withDayOfMonth(1)),
+        YEAR("year", Period.ofYears(1), day -> day.withDayOfYear(1)),
+        DECADE("ten years", Period.ofYears(10), day -> LocalDate.of(Math.max(1, day.getYear() / 10 * 10), 1, 1));
 
         private final String words;
+        private final Period length;
+        private final UnaryOperator<LocalDate> begin;
 
-        Part(String words) {
+        Part(String words, Period length, UnaryOperator<LocalDate> begin) {
             this.words = words;
+            this.length = length;
+            this.begin = begin;
         }
 
-        abstract LocalDate of(LocalDate day);
+        /// The day on which the part begins that a day is in.
+        LocalDate of(LocalDate day) {
+            return begin.apply(day);
+        }
 
-        abstract LocalDate after(LocalDate part);
+        LocalDate after(LocalDate part) {
+            return of(part.plus(length));
+        }
 
         String shown(LocalDate part) {
             String day = part.toString();
