@@ -34,6 +34,7 @@ import picocli.CommandLine.Spec;
             LookCommand.class,
             StandInCommand.class,
             WhereUsedCommand.class,
+            RenameCommand.class,
             OperationsCommand.class,
             LedgerCommand.class,
             WhereCommand.class,

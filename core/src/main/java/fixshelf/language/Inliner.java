@@ -138,7 +138,15 @@ public final class Inliner {
         return Constants.value(call).<Expr>map(v -> v).orElse(call);
     }
 
+    private static boolean isMissing(Expr expr) {
+        return expr instanceof Expr.Literal(Object value, Type _) && value == null;
+    }
+
+    /// A choice between nothing and nothing is nothing, of its type: written out, engines would take it for a text.
     private static Expr finished(List<Expr.Branch> branches, Expr otherwise, Type type) {
+        if (isMissing(otherwise) && branches.stream().allMatch(b -> isMissing(b.result()))) {
+            return new Expr.Literal(null, type);
+        }
         return branches.isEmpty() ? typed(otherwise, type) : new Expr.Case(branches, otherwise, type);
     }
 }

@@ -104,6 +104,14 @@ class CatalogueModelTest {
                 strict("repeat(s, -1)", _ -> ""),
                 strict("s || t", r -> r.s() + r.t()),
                 strict("concat(s, '-', t)", r -> r.s() + "-" + r.t()),
+                // A choice between nothing and nothing, where another branch says that it is no text.
+                open("CASE WHEN length(s) > 2 THEN CASE WHEN s < t THEN NULL END ELSE length(s) = 1 END", r -> {
+                    Object s = r.maybe("s");
+                    int length = s == null
+                            ? 3
+                            : s.toString().codePointCount(0, s.toString().length());
+                    return length > 2 ? null : length == 1;
+                }),
                 open("concat_ws('-', s, t)", r -> Meaning.joined("-", r.maybe("s"), r.maybe("t"))),
                 strict("text_between(s, 'a', ' ')", r -> Meaning.inside(r.s(), "a", " ")),
                 strict("reverse(s)", r -> new StringBuilder(r.s()).reverse().toString()),

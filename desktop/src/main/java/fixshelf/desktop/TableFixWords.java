@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.shelf.TableFixEdits;
+import fixshelf.problem.Outcome;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.shelf.TablePromise;
 import fixshelf.shelf.YamlText;
@@ -13,6 +14,7 @@ import java.util.function.Supplier;
 import java.util.stream.Stream;
 import javafx.scene.control.CheckBox;
 import javafx.scene.control.TextArea;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.HBox;
@@ -32,6 +34,7 @@ final class TableFixWords {
     private final Supplier<Optional<TableFixPage>> page;
     private final Consumer<String> edit;
     private final TextField title = new TextField();
+    private final Label told = Ui.wrapped("", "soft");
     private final TextField name = new TextField();
     private final TextField reads = new TextField();
     private final TextArea prose = new TextArea();
@@ -70,7 +73,8 @@ final class TableFixWords {
                 () -> with(p -> p.title().equals(title.getText().strip())
                         ? p.source().text()
                         : TableFixEdits.setTitle(p, title.getText())));
-        Ui.onLeaving(name, () -> field(TableFixPage::name, "fix", name));
+        Ui.onLeaving(name, this::rename);
+        told.managedProperty().bind(told.textProperty().isNotEmpty());
         Ui.onLeaving(reads, () -> field(TableFixPage::reads, "reads", reads));
         Ui.onLeaving(
                 prose,
@@ -83,7 +87,7 @@ final class TableFixWords {
         more.setPrefColumnCount(24);
         more.setOnAction(_ -> turn(more.getText().strip()));
         HBox.setHgrow(reads, Priority.ALWAYS);
-        head = new VBox(8, title, Ui.row("state", name, Ui.label("reads", "soft"), reads), prose);
+        head = new VBox(8, title, Ui.row("state", name, Ui.label("reads", "soft"), reads), told, prose);
         workbench.tablePromisesProperty().addListener(_ -> page.get().ifPresent(this::showKept));
     }
 
@@ -101,6 +105,26 @@ final class TableFixWords {
     }
 
     /// Sets a field of the page to what stands in a text field, unless it says that already.
+    /// The pages that name the fix follow it.
+    private void rename() {
+        String now = name.getText().strip();
+        Optional<TableFixPage> page = this.page.get().filter(p -> !p.name().equals(now));
+        if (page.isEmpty()) {
+            return;
+        }
+        Outcome<List<String>> renamed = workbench.rename(page.get().file(), now);
+        if (!renamed.isPresent()) {
+            name.setText(page.get().name());
+        }
+        Ui.mark(told, "problem", !renamed.isPresent());
+        told.setText(
+                !renamed.isPresent()
+                        ? renamed.problems().getFirst().sentence()
+                        : renamed.get().isEmpty()
+                                ? ""
+                                : "Kept together with it, as they name it: " + String.join(", ", renamed.get()) + ".");
+    }
+
     private void field(Function<TableFixPage, String> now, String field, TextField typed) {
         String text = typed.getText().strip();
         with(p -> now.apply(p).equals(text)

@@ -24,6 +24,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Moves;
 import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.Renames;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
@@ -46,6 +47,7 @@ import java.util.Optional;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.concurrent.atomic.AtomicReference;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
@@ -65,6 +67,8 @@ final class Workbench implements AutoCloseable {
     private final Map<Path, History> histories = new HashMap<>();
     private final Map<Path, String> kept = new HashMap<>();
     private final Set<Path> changedElsewhere = new HashSet<>();
+    /// The pages that are kept together with a page which has another name, as they follow it.
+    private final Map<Path, Map<Path, String>> followers = new HashMap<>();
     private static final CheckedPages.Remembered<CaseResult> CASES = new CheckedPages.Remembered<>(
             (r, page) -> new CaseResult(page, r.index(), page.cases().get(r.index()), r.answer()));
     private static final AtomicReference<TablesChecked> TABLES =
@@ -286,33 +290,92 @@ final class Workbench implements AutoCloseable {
         return Optional.ofNullable(histories.get(file)).map(History::canRedo).orElse(false);
     }
 
-    /// Writes the draft of a page into the page; refused when the page is another one on disk than it was here.
+    /// Gives a fix, a table fix or a loader another name, here and on all pages that name it, as
+    /// drafts; gives what those are called. They are kept together with the page. A name that will
+    /// not do is a problem, and nothing changes.
+    Outcome<List<String>> rename(Path file, String now) {
+        String old = fix(file)
+                .map(FixPage::name)
+                .or(() -> table(file).map(TableFixPage::name))
+                .orElse(now);
+        Outcome<Map<Path, String>> texts = Renames.of(shelf(), Renames.Kind.FIX, old, now);
+        if (!texts.isPresent()) {
+            return Outcome.failed(texts.problems());
+        }
+        List<String> others = new ArrayList<>();
+        texts.get().forEach((page, text) -> {
+            if (!page.equals(file)) {
+                others.add(page.getFileName().toString().replaceFirst("\\..*", ""));
+                followers.computeIfAbsent(file, _ -> new TreeMap<>()).put(page, text);
+            }
+            // Datasets have no drafts.
+            if (shelf().datasets().stream().noneMatch(d -> d.file().equals(page))) {
+                edit(page, text);
+            }
+        });
+        return Outcome.of(others.stream().sorted().toList());
+    }
+
+    /// Writes the draft of a page into the page, and the pages that go with another name of it;
+    /// refused when one of them is another one on disk than it was here.
     Outcome<Path> keep(Path file) {
-        String text = histories.get(file).current();
+        Map<Path, String> texts = new LinkedHashMap<>();
+        texts.put(file, histories.get(file).current());
+        followers
+                .getOrDefault(file, Map.of())
+                .forEach((page, text) -> texts.put(
+                        page,
+                        Optional.ofNullable(histories.get(page))
+                                .map(History::current)
+                                .orElse(text)));
+        for (Map.Entry<Path, String> page : texts.entrySet()) {
+            Optional<Problem> refused = elsewhere(page.getKey(), page.getValue());
+            if (refused.isPresent()) {
+                return Outcome.failed(refused.get());
+            }
+        }
+        Outcome<List<Path>> written = PageFiles.write(texts);
+        if (written.isPresent()) {
+            followers.remove(file);
+            texts.forEach(this::taken);
+        }
+        return written.map(_ -> file);
+    }
+
+    /// Why a page must not be written: it is another one on disk than it was here.
+    private Optional<Problem> elsewhere(Path file, String text) {
         Outcome<Optional<String>> onDisk = onDisk(file);
         if (!onDisk.isPresent()) {
-            return Outcome.failed(onDisk.problems());
+            return onDisk.problems().stream().findFirst();
         }
-        boolean elsewhere = onDisk.get()
-                .filter(t -> !t.equals(text) && !t.equals(kept.get(file)))
-                .isPresent();
-        if (elsewhere) {
-            changedElsewhere.add(file);
-            return Outcome.failed(Problem.about(
-                    Code.DIVERGED,
-                    shelf().root().relativize(file).toString(),
-                    "Another program has changed this page since it was read here, so it was not written.",
-                    "Read it again; what you wrote here is one undo away then."));
+        boolean dataset = !kept.containsKey(file) && !histories.containsKey(file);
+        boolean other = !dataset
+                && onDisk.get()
+                        .filter(t -> !t.equals(text) && !t.equals(kept.get(file)))
+                        .isPresent();
+        if (!other) {
+            changedElsewhere.remove(file);
+            return Optional.empty();
         }
-        changedElsewhere.remove(file);
-        Outcome<Path> written = PageFiles.write(file, text);
-        if (written.isPresent()) {
-            kept.put(file, text);
-            fix(file).ifPresent(f -> shelf.set(shelf().with(f)));
-            job(file).ifPresent(j -> shelf.set(shelf().with(j)));
-            table(file).ifPresent(t -> shelf.set(shelf().with(t)));
+        changedElsewhere.add(file);
+        return Optional.of(Problem.about(
+                Code.DIVERGED,
+                shelf().root().relativize(file).toString(),
+                "Another program has changed this page since it was read here, so it was not written.",
+                "Read it again; what you wrote here is one undo away then."));
+    }
+
+    private void taken(Path file, String text) {
+        if (shelf().datasets().stream().anyMatch(d -> d.file().equals(file))) {
+            String name = shelf().root().relativize(file).toString().replace('\\', '/');
+            take(DatasetPages.read(
+                    file, new SourceText(name, text), shelf().settings().nullWords()));
+            return;
         }
-        return written;
+        kept.put(file, text);
+        fix(file).ifPresent(f -> shelf.set(shelf().with(f)));
+        job(file).ifPresent(j -> shelf.set(shelf().with(j)));
+        table(file).ifPresent(t -> shelf.set(shelf().with(t)));
     }
 
     /// The page as it is on disk; empty when it is not there.

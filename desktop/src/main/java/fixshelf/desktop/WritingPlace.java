@@ -72,6 +72,7 @@ final class WritingPlace {
         name.getStyleClass().add("mono");
         name.setPrefColumnCount(15);
         name.setAccessibleText("Name of the fix");
+        name.setId("fix-name");
         returns.getItems().setAll(ParameterRows.VALUE_TYPES);
         returns.setEditable(true);
         returns.setPrefWidth(140);
@@ -80,8 +81,7 @@ final class WritingPlace {
         prose.setAccessibleText("What it is for");
         prose.setPromptText("What it is for, in a sentence or two");
         Ui.onLeaving(title, () -> page().ifPresent(p -> edit(FixEdits.setTitle(p, title.getText()))));
-        Ui.onLeaving(name, () -> page().ifPresent(
-                        p -> edit(FixEdits.setField(p, "fix", name.getText().strip()))));
+        Ui.onLeaving(name, () -> page().ifPresent(this::rename));
         Ui.onLeaving(prose, () -> page().filter(
                         p -> !p.prose().equals(prose.getText().strip()))
                 .ifPresent(p -> edit(FixEdits.setProse(p, prose.getText()))));
@@ -114,6 +114,24 @@ final class WritingPlace {
         workbench.shelfProperty().addListener(_ -> fill());
         workbench.resultsProperty().addListener(_ -> evidence.showResults());
         workbench.promisesProperty().addListener(_ -> page().ifPresent(this::showPromisesKept));
+    }
+
+    /// The pages that name the fix follow it.
+    private void rename(FixPage page) {
+        String now = name.getText().strip();
+        if (now.equals(page.name())) {
+            return;
+        }
+        Outcome<List<String>> renamed = workbench.rename(page.file(), now);
+        if (renamed.isPresent()) {
+            tell(
+                    renamed.get().isEmpty()
+                            ? ""
+                            : "Kept together with it, as they name it: " + String.join(", ", renamed.get()) + ".");
+        } else {
+            name.setText(page.name());
+            tell(renamed.problems().getFirst().sentence());
+        }
     }
 
     Region view() {

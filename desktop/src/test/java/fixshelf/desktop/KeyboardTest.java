@@ -286,4 +286,27 @@ class KeyboardTest extends WindowTest {
                 .findFirst()
                 .orElseThrow();
     }
+
+    @Test
+    void aFixGetsAnotherNameAndThePagesThatNameItFollow() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("rename"), 50));
+        write("squeeze_spaces");
+        type("#fix-name", "amount");
+        assertThat(labels()).anyMatch(l -> l.startsWith("There is something called amount already."));
+        type("#fix-name", "tidy_spaces");
+        assertThat(labels())
+                .anyMatch(l -> l.startsWith("Kept together with it, as they name it: ")
+                        && l.contains("visits_clean")
+                        && l.contains("initials"));
+        assertThat(folder.resolve("jobs/visits_clean.yaml")).content().contains("squeeze_spaces");
+        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        settle();
+        assertThat(folder.resolve("fixes/text/squeeze_spaces.fix.md")).content().contains("fix: tidy_spaces");
+        assertThat(folder.resolve("jobs/visits_clean.yaml"))
+                .content()
+                .contains("tidy_spaces")
+                .doesNotContain("squeeze_spaces");
+        assertThat(folder.resolve("fixes/text/initials.fix.md")).content().contains("tidy_spaces(");
+        assertThat(fixshelf.shelf.ShelfReader.read(folder).get().problems()).isEmpty();
+    }
 }
