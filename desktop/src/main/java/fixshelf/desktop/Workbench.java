@@ -275,7 +275,21 @@ final class Workbench implements AutoCloseable {
     }
 
     void undo(Path file) {
+        String before = nameOf(file);
         Optional.ofNullable(histories.get(file)).flatMap(History::undo).ifPresent(text -> put(file, text));
+        // Pages that followed another name go back with it.
+        Map<Path, String> followed = followers.getOrDefault(file, Map.of());
+        if (!followed.isEmpty() && !nameOf(file).equals(before)) {
+            followers.remove(file);
+            followed.keySet().forEach(this::undo);
+        }
+    }
+
+    private String nameOf(Path file) {
+        return fix(file)
+                .map(FixPage::name)
+                .or(() -> table(file).map(TableFixPage::name))
+                .orElse("");
     }
 
     void redo(Path file) {
@@ -294,11 +308,7 @@ final class Workbench implements AutoCloseable {
     /// drafts; gives what those are called. They are kept together with the page. A name that will
     /// not do is a problem, and nothing changes.
     Outcome<List<String>> rename(Path file, String now) {
-        String old = fix(file)
-                .map(FixPage::name)
-                .or(() -> table(file).map(TableFixPage::name))
-                .orElse(now);
-        Outcome<Map<Path, String>> texts = Renames.of(shelf(), Renames.Kind.FIX, old, now);
+        Outcome<Map<Path, String>> texts = Renames.of(shelf(), Renames.Kind.FIX, nameOf(file), now);
         if (!texts.isPresent()) {
             return Outcome.failed(texts.problems());
         }

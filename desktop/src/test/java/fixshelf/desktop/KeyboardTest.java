@@ -299,6 +299,12 @@ class KeyboardTest extends WindowTest {
                         && l.contains("visits_clean")
                         && l.contains("initials"));
         assertThat(folder.resolve("jobs/visits_clean.yaml")).content().contains("squeeze_spaces");
+        // Taken back, the others go back with it; typed again, they follow again.
+        Path page = folder.resolve("fixes/text/squeeze_spaces.fix.md");
+        on(() -> frame.workbench().orElseThrow().undo(page));
+        settle();
+        assertThat(jobText(folder.resolve("jobs/visits_clean.yaml"))).contains("squeeze_spaces");
+        type("#fix-name", "tidy_spaces");
         robot.push(KeyCode.CONTROL, KeyCode.ENTER);
         settle();
         assertThat(folder.resolve("fixes/text/squeeze_spaces.fix.md")).content().contains("fix: tidy_spaces");
