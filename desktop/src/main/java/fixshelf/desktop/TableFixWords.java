@@ -1,7 +1,6 @@
 package fixshelf.desktop;
 
 import fixshelf.shelf.TableFixEdits;
-import fixshelf.problem.Outcome;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.shelf.TablePromise;
 import fixshelf.shelf.YamlText;
@@ -112,17 +111,19 @@ final class TableFixWords {
         if (page.isEmpty()) {
             return;
         }
-        Outcome<List<String>> renamed = workbench.rename(page.get().file(), now);
-        if (!renamed.isPresent()) {
-            name.setText(page.get().name());
-        }
-        Ui.mark(told, "problem", !renamed.isPresent());
-        told.setText(
-                !renamed.isPresent()
-                        ? renamed.problems().getFirst().sentence()
-                        : renamed.get().isEmpty()
-                                ? ""
-                                : "Kept together with it, as they name it: " + String.join(", ", renamed.get()) + ".");
+        workbench.rename(page.get().file(), now, renamed -> {
+            if (!renamed.isPresent()) {
+                name.setText(page.get().name());
+            }
+            Ui.mark(told, "problem", !renamed.isPresent());
+            told.setText(
+                    !renamed.isPresent()
+                            ? renamed.problems().getFirst().sentence()
+                            : renamed.get().isEmpty()
+                                    ? ""
+                                    : "Kept together with it, as they name it: " + String.join(", ", renamed.get())
+                                            + ".");
+        });
     }
 
     private void field(Function<TableFixPage, String> now, String field, TextField typed) {

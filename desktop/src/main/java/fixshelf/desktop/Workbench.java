@@ -44,6 +44,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.Consumer;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import java.util.Set;
@@ -305,15 +306,21 @@ final class Workbench implements AutoCloseable {
     }
 
     /// Gives a fix, a table fix or a loader another name, here and on all pages that name it, as
-    /// drafts; gives what those are called. They are kept together with the page. A name that will
-    /// not do is a problem, and nothing changes.
-    Outcome<List<String>> rename(Path file, String now) {
-        Outcome<Map<Path, String>> texts = Renames.of(shelf(), Renames.Kind.FIX, nameOf(file), now);
-        if (!texts.isPresent()) {
-            return Outcome.failed(texts.problems());
-        }
+    /// drafts, and tells what those are called. They are kept together with the page. A name that
+    /// will not do is a problem, and nothing changes.
+    void rename(Path file, String now, Consumer<Outcome<List<String>>> done) {
+        Shelf before = shelf();
+        String old = nameOf(file);
+        background.ask(
+                Request.now("rename", "looking who names " + old),
+                () -> Renames.of(before, Renames.Kind.FIX, old, now),
+                texts -> done.accept(texts.map(t -> follow(file, t))));
+    }
+
+    /// Takes the new texts of a page with another name, and of those that follow it; gives the names of these.
+    private List<String> follow(Path file, Map<Path, String> texts) {
         List<String> others = new ArrayList<>();
-        texts.get().forEach((page, text) -> {
+        texts.forEach((page, text) -> {
             if (!page.equals(file)) {
                 others.add(page.getFileName().toString().replaceFirst("\\..*", ""));
                 followers.computeIfAbsent(file, _ -> new TreeMap<>()).put(page, text);
@@ -323,7 +330,7 @@ final class Workbench implements AutoCloseable {
                 edit(page, text);
             }
         });
-        return Outcome.of(others.stream().sorted().toList());
+        return others.stream().sorted().toList();
     }
 
     /// Writes the draft of a page into the page, and the pages that go with another name of it;

@@ -122,16 +122,17 @@ final class WritingPlace {
         if (now.equals(page.name())) {
             return;
         }
-        Outcome<List<String>> renamed = workbench.rename(page.file(), now);
-        if (renamed.isPresent()) {
-            tell(
-                    renamed.get().isEmpty()
-                            ? ""
-                            : "Kept together with it, as they name it: " + String.join(", ", renamed.get()) + ".");
-        } else {
-            name.setText(page.name());
-            tell(renamed.problems().getFirst().sentence());
-        }
+        workbench.rename(page.file(), now, renamed -> {
+            if (renamed.isPresent()) {
+                tell(
+                        renamed.get().isEmpty()
+                                ? ""
+                                : "Kept together with it, as they name it: " + String.join(", ", renamed.get()) + ".");
+            } else {
+                name.setText(page.name());
+                tell(renamed.problems().getFirst().sentence());
+            }
+        });
     }
 
     Region view() {
