@@ -1,5 +1,7 @@
 package fixshelf.language;
 
+import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
 import java.util.Optional;
 
 /// Calls that are written with simpler ones, as a tree, so that every language says them in its own way and none can
@@ -14,16 +16,25 @@ public final class Emulations {
     }
 
     /// The call in simpler ones; empty for a call that a language says itself, and for one whose fixed arguments are
-    /// not known yet.
+    /// not known yet. A constant that the function does not take is a problem, as in no language
+    /// there is a form for it.
     public static Optional<Expr> of(Expr.Call call) {
-        return switch (call.function().group()) {
-            case TEXT -> TextEmulations.of(call);
-            case DATE -> DateEmulations.of(call);
-            case LIST -> ListEmulations.of(call);
-            case NUMBER -> NumberEmulations.of(call);
-            case CONVERSION -> FloatEmulations.of(call);
-            case COMPARISON -> Comparisons.emulated(call);
-            case PATTERN, NULL -> Optional.empty();
-        };
+        Optional<Expr> simpler =
+                switch (call.function().group()) {
+                    case TEXT -> TextEmulations.of(call);
+                    case DATE -> DateEmulations.of(call);
+                    case LIST -> ListEmulations.of(call);
+                    case NUMBER -> NumberEmulations.of(call);
+                    case CONVERSION -> FloatEmulations.of(call);
+                    case COMPARISON -> Comparisons.emulated(call);
+                    case PATTERN, NULL -> Optional.empty();
+                };
+        if (simpler.isEmpty()) {
+            ConstantArguments.problemWith(call.function(), call.arguments()).ifPresent(r -> {
+                throw new ProblemException(
+                        Problem.about(r.code(), call.function().name(), r.what(), r.todo()));
+            });
+        }
+        return simpler;
     }
 }

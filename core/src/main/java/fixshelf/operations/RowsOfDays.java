@@ -112,8 +112,11 @@ final class RowsOfDays extends BuiltIn {
                 .map(e -> (LocalDate) ((Expr.Literal) e).value());
     }
 
-    /// A table with the whole numbers from 0, digit by digit.
+    /// A table with the whole numbers from 0, digit by digit. Of the first digits only those are
+    /// kept that any of the numbers has, so that no more than ten times as many rows are made as
+    /// there are.
     private static Relation numbers(Given given, long count) {
+        int length = String.valueOf(count - 1).length();
         Field beside = given.helper("one_beside", Type.INTEGER);
         Expr one = Expr.Literal.integer(1);
         Relation digits = new Relation.Compute(TypedRows.numbers(given, 0, 10), List.of(new Computed(beside, one)));
@@ -122,10 +125,9 @@ final class RowsOfDays extends BuiltIn {
         Field here = given.helper("one_here", Type.INTEGER);
         Relation all =
                 new Relation.Compute(digits, List.of(new Computed(number, digit.value()), new Computed(here, one)));
-        all = new Relation.Pick(all, new Shape(List.of(number, here)));
+        all = upTo(new Relation.Pick(all, new Shape(List.of(number, here))), number, first(count, length - 1));
         Field last = number;
-        long there = 10;
-        for (; there < count; there *= 10) {
+        for (int behind = length - 2; behind >= 0; behind--) {
             Field longer = given.helper("number", Type.INTEGER);
             Field taken = given.helper("next_digit", Type.INTEGER);
             Relation both = new Relation.Join(
@@ -135,12 +137,20 @@ final class RowsOfDays extends BuiltIn {
                     Relation.Meeting.PAIRS,
                     List.of(new Relation.Taken(digit, taken)));
             Expr value = Formula.call("+", Formula.call("*", last.value(), Expr.Literal.integer(10)), taken.value());
-            all = new Relation.Pick(
+            Relation made = new Relation.Pick(
                     new Relation.Compute(both, List.of(new Computed(longer, value))), new Shape(List.of(longer, here)));
+            all = upTo(made, longer, first(count, behind));
             last = longer;
         }
-        return there == count
-                ? all
-                : new Relation.Keep(all, Formula.call("<", last.value(), Expr.Literal.integer(count)));
+        return all;
+    }
+
+    /// The first digits of the greatest number, without so many behind them.
+    private static long first(long count, int behind) {
+        return (count - 1) / Math.round(Math.pow(10, behind));
+    }
+
+    private static Relation upTo(Relation numbers, Field number, long greatest) {
+        return new Relation.Keep(numbers, Formula.call("<=", number.value(), Expr.Literal.integer(greatest)));
     }
 }

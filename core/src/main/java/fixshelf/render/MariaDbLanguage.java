@@ -34,6 +34,11 @@ public final class MariaDbLanguage extends SqlLanguage {
     private static final int MOST_SET_ASIDE = 32;
 
     @Override
+    boolean sharesQueries() {
+        return false;
+    }
+
+    @Override
     int mostNamedTables() {
         return MOST_NAMED_TABLES;
     }

@@ -1,6 +1,5 @@
 package fixshelf.render;
 
-import fixshelf.language.ConstantArguments;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -229,9 +228,6 @@ final class PandasWriter {
         if (simpler.isPresent()) {
             return py(simpler.get());
         }
-        ConstantArguments.problemWith(call.function(), call.arguments()).ifPresent(r -> {
-            throw cannot(r.what(), r.todo());
-        });
         if (Emulations.lacksLayout(call)) {
             throw notYetKnown();
         }

@@ -1,6 +1,5 @@
 package fixshelf.render;
 
-import fixshelf.language.ConstantArguments;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -124,9 +123,6 @@ final class RWriter {
         if (simpler.isPresent()) {
             return r(simpler.get());
         }
-        ConstantArguments.problemWith(call.function(), call.arguments()).ifPresent(r -> {
-            throw cannot(r.what(), r.todo());
-        });
         if (Emulations.lacksLayout(call)) {
             throw notYetKnown();
         }

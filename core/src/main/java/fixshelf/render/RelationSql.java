@@ -17,6 +17,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 
 /// The one writer of relations as SQL, for all dialects: each relation becomes a named query over those that it is
 /// made of. What differs between dialects is asked of the [SqlLanguage].
@@ -418,6 +419,9 @@ public final class RelationSql {
         List<Field> others =
                 shown.subList(0, shown.size() - 1 - unpivot.values().size());
         String set = fields.free("set_no", unpivot.shape(), unpivot.from().shape());
+        if (!language.sharesQueries()) {
+            return unpivotInOneReading(unpivot, others, set);
+        }
         List<String> parts = new ArrayList<>();
         for (int i = 0; i < unpivot.sets().size(); i++) {
             List<Field> values = unpivot.sets().get(i);
@@ -441,5 +445,48 @@ public final class RelationSql {
                         hidden("row_number() OVER (ORDER BY sets." + place() + ", " + fields.id(set) + ") - 1", "o"),
                         ids(shown)),
                 "(" + String.join("\n  UNION ALL ", parts) + ") sets");
+    }
+
+    /// The same with each row beside the numbers of the sets, for a language that works out a named
+    /// query anew wherever it is read.
+    private String unpivotInOneReading(Relation.Unpivot unpivot, List<Field> others, String set) {
+        String number = fields.id(set);
+        List<String> columns = new ArrayList<>(List.of(number, place()));
+        if (manner.origins()) {
+            columns.add("o");
+        }
+        columns.addAll(ids(others));
+        columns.add(chosen(
+                number,
+                unpivot.names().stream()
+                        .map(n -> fields.code(Expr.Literal.text(n)))
+                        .toList(),
+                unpivot.name()));
+        for (int v = 0; v < unpivot.values().size(); v++) {
+            int at = v;
+            columns.add(chosen(
+                    number,
+                    unpivot.sets().stream().map(s -> fields.id(s.get(at))).toList(),
+                    unpivot.values().get(v)));
+        }
+        String numbers = IntStream.range(0, unpivot.sets().size())
+                .mapToObj(i -> "SELECT " + i + " AS " + number)
+                .collect(Collectors.joining(" UNION ALL "));
+        String filled = unpivot.values().stream()
+                .map(f -> fields.id(f) + " IS NOT NULL")
+                .collect(Collectors.joining(" OR "));
+        return query(
+                and(
+                        hidden("row_number() OVER (ORDER BY sets." + place() + ", " + number + ") - 1", "o"),
+                        ids(unpivot.shape().fields())),
+                "(SELECT " + String.join(", ", columns) + " FROM " + names.get(unpivot.from())
+                        + "\n  CROSS JOIN (" + numbers + ") numbers) sets"
+                        + (unpivot.keepMissing() ? "" : "\n  WHERE " + filled));
+    }
+
+    private String chosen(String number, List<String> values, Field made) {
+        return IntStream.range(0, values.size())
+                .mapToObj(i -> " WHEN " + i + " THEN " + values.get(i))
+                .collect(Collectors.joining("", "CASE " + number, " END AS " + fields.id(made)));
     }
 }

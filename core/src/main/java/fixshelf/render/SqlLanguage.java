@@ -1,6 +1,5 @@
 package fixshelf.render;
 
-import fixshelf.language.ConstantArguments;
 import fixshelf.language.Definition;
 import fixshelf.language.Emulations;
 import fixshelf.language.Expr;
@@ -341,9 +340,6 @@ public abstract class SqlLanguage extends SqlBounds {
         if (simpler.isPresent()) {
             return sql(simpler.get());
         }
-        ConstantArguments.problemWith(call.function(), call.arguments()).ifPresent(r -> {
-            throw cannot(r.what(), r.todo());
-        });
         Form form = forms.get(call.function().name());
         if (Emulations.lacksLayout(call) || form == null && needsValues(call)) {
             throw cannot(
@@ -354,6 +350,11 @@ public abstract class SqlLanguage extends SqlBounds {
             throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
         }
         return form.write(call.arguments());
+    }
+
+    /// Whether a named query that is read in several places is worked out once.
+    boolean sharesQueries() {
+        return true;
     }
 
     /// Whether an argument that has to be known is not: with it, the call would be written as others.

@@ -140,7 +140,7 @@ public class RandomJobsTest {
             "add: {first: v || k}\n    before: v",
             "rows: {k: text, n: integer}\n    values: [[a, 1], [∅, 2], ['', ∅]]",
             "rows_of_days: 2026-01-05\n    count: 11\n    step: 7",
-            "rows_of_days: 1999-12-31\n    to: 2000-03-05",
+            "rows_of_days: 1999-12-31\n    to: 2002-11-05",
             "make_sure_total: {rows: count_rows()}\n    is: '8'\n    only_count: true",
             "keep_rows: v IS NOT NULL\n    name: kept",
             "set: [v]\n    to: lower(it)\n    name: kept",
