@@ -1,7 +1,7 @@
 package fixshelf.cli;
 
 import fixshelf.profile.Drawing;
-import fixshelf.profile.SvgDrawing;
+import fixshelf.profile.SavedDrawing;
 import java.awt.Color;
 import java.awt.Font;
 import java.awt.Graphics2D;
@@ -16,31 +16,31 @@ import javax.imageio.ImageIO;
 /// Writes a drawing as PNG, as it is written as SVG, with two pixels for each of its units.
 public final class PngDrawing {
     private static final int SCALE = 2;
-    private static final int EDGE = 20;
-    private static final int TOP = 48;
-    private static final int BOTTOM = 36;
-    private static final double GAP = 0.16;
 
     private PngDrawing() {}
 
     /// The bytes of a PNG file.
     public static byte[] write(Drawing drawing, boolean dark) {
-        SvgDrawing.Sheet sheet = dark ? SvgDrawing.Sheet.DARK : SvgDrawing.Sheet.LIGHT;
+        SavedDrawing saved = SavedDrawing.of(drawing, dark);
         BufferedImage image =
-                new BufferedImage(SCALE * SvgDrawing.WIDTH, SCALE * SvgDrawing.HEIGHT, BufferedImage.TYPE_INT_RGB);
+                new BufferedImage(SCALE * SavedDrawing.WIDTH, SCALE * SavedDrawing.HEIGHT, BufferedImage.TYPE_INT_RGB);
         Graphics2D out = image.createGraphics();
         out.setRenderingHint(RenderingHints.KEY_ANTIALIASING, RenderingHints.VALUE_ANTIALIAS_ON);
         out.setRenderingHint(RenderingHints.KEY_TEXT_ANTIALIASING, RenderingHints.VALUE_TEXT_ANTIALIAS_ON);
         out.scale(SCALE, SCALE);
-        out.setColor(Color.decode(sheet.paper()));
-        out.fillRect(0, 0, SvgDrawing.WIDTH, SvgDrawing.HEIGHT);
-        bars(out, drawing, sheet);
-        out.setColor(Color.decode(sheet.ink()));
+        out.setColor(Color.decode(saved.colours().paper()));
+        out.fillRect(0, 0, SavedDrawing.WIDTH, SavedDrawing.HEIGHT);
+        for (SavedDrawing.Box box : saved.boxes()) {
+            out.setColor(Color.decode(saved.colour(box)));
+            out.fill(new Rectangle2D.Double(box.x(), box.y(), box.width(), box.height()));
+        }
+        int right = SavedDrawing.WIDTH - SavedDrawing.EDGE;
+        out.setColor(Color.decode(saved.colours().ink()));
+        out.fill(new Rectangle2D.Double(SavedDrawing.EDGE, SavedDrawing.GROUND, right - SavedDrawing.EDGE, 1));
         out.setFont(new Font(Font.SANS_SERIF, Font.PLAIN, 13));
-        out.drawString(drawing.title(), EDGE, 26);
-        out.drawString(drawing.from(), EDGE, SvgDrawing.HEIGHT - 14);
-        int width = out.getFontMetrics().stringWidth(drawing.to());
-        out.drawString(drawing.to(), SvgDrawing.WIDTH - EDGE - width, SvgDrawing.HEIGHT - 14);
+        out.drawString(drawing.title(), SavedDrawing.EDGE, SavedDrawing.TITLE);
+        out.drawString(drawing.from(), SavedDrawing.EDGE, SavedDrawing.FOOT);
+        out.drawString(drawing.to(), right - out.getFontMetrics().stringWidth(drawing.to()), SavedDrawing.FOOT);
         out.dispose();
         ByteArrayOutputStream bytes = new ByteArrayOutputStream();
         try {
@@ -49,21 +49,5 @@ public final class PngDrawing {
             throw new UncheckedIOException(e);
         }
         return bytes.toByteArray();
-    }
-
-    private static void bars(Graphics2D out, Drawing drawing, SvgDrawing.Sheet sheet) {
-        double width = (double) (SvgDrawing.WIDTH - 2 * EDGE)
-                / Math.max(1, drawing.bars().size());
-        double room = SvgDrawing.HEIGHT - TOP - BOTTOM;
-        double highest = drawing.highest();
-        for (int i = 0; i < drawing.bars().size(); i++) {
-            Drawing.Bar bar = drawing.bars().get(i);
-            double height = highest <= 0 ? 0 : Math.max(0, bar.rows() / highest * room);
-            out.setColor(Color.decode(bar.marked() ? sheet.marked() : sheet.soft()));
-            out.fill(new Rectangle2D.Double(
-                    EDGE + (i + GAP / 2) * width, TOP + room - height, width * (1 - GAP), height));
-        }
-        out.setColor(Color.decode(sheet.ink()));
-        out.fill(new Rectangle2D.Double(EDGE, TOP + room, SvgDrawing.WIDTH - 2 * EDGE, 1));
     }
 }

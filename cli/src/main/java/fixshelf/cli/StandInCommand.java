@@ -3,22 +3,19 @@ package fixshelf.cli;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.problem.Outcome;
-import fixshelf.profile.DataLook;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.standin.JobsAlike;
 import fixshelf.standin.SharedWord;
+import fixshelf.standin.Staged;
 import fixshelf.standin.StandIn;
 import fixshelf.type.Visible;
-import fixshelf.work.Datasets;
 import fixshelf.work.Preview;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.Set;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -77,40 +74,24 @@ final class StandInCommand extends ShelfOption {
                     other.get(),
                     shelf.datasets().stream().map(DatasetPage::name).toList());
         }
-        List<DataLook> looks = new ArrayList<>();
-        try {
-            for (String name : names) {
-                Outcome<DataLook> look =
-                        Datasets.open(shelf, name).then(f -> DataLook.open(f, rows == 0 ? Long.MAX_VALUE : rows));
-                if (!look.isPresent()) {
-                    return Output.problems(out(), err(), look.problems(), json);
-                }
-                looks.add(look.get());
-            }
-            return make(shelf, names, looks);
-        } finally {
-            looks.forEach(DataLook::close);
-        }
+        Outcome<Integer> done = Staged.with(
+                shelf,
+                List.of(),
+                names,
+                rows == 0 ? Long.MAX_VALUE : rows,
+                datasets -> Outcome.of(make(shelf, datasets)));
+        return done.isPresent() ? done.get() : Output.problems(out(), err(), done.problems(), json);
     }
 
-    private int make(Shelf shelf, List<String> datasets, List<DataLook> looks) {
-        List<SharedWord> shared = new ArrayList<>();
-        if (folder.isEmpty() || keepAll) {
-            for (int i = 0; i < looks.size(); i++) {
-                Outcome<List<SharedWord>> words = SharedWord.of(datasets.get(i), looks.get(i));
-                if (!words.isPresent()) {
-                    return Output.problems(out(), err(), words.problems(), json);
-                }
-                shared.addAll(words.get());
-            }
-        }
-        if (folder.isEmpty()) {
-            list(shared);
+    private int make(Shelf shelf, List<Staged> datasets) {
+        boolean lists = folder.isEmpty() || keepAll || !kept.isEmpty();
+        Outcome<List<SharedWord>> shared = lists ? SharedWord.of(datasets) : Outcome.of(List.of());
+        if (shared.isPresent() && folder.isEmpty()) {
+            list(shared.get());
             return Output.FINE;
         }
-        Set<String> keep = new HashSet<>(kept);
-        shared.forEach(w -> keep.add(w.text()));
-        Outcome<StandIn.Made> made = StandIn.make(shelf, datasets, looks, keep, folder.get(), replace);
+        Outcome<StandIn.Made> made = shared.then(all -> keepAll ? Outcome.of(all) : SharedWord.named(all, kept))
+                .then(keep -> StandIn.make(shelf, datasets, new StandIn.Wanted(keep, folder.orElseThrow(), replace)));
         if (!made.isPresent()) {
             return Output.problems(out(), err(), made.problems(), json);
         }

@@ -304,12 +304,8 @@ public final class DataLook implements AutoCloseable {
         return source;
     }
 
-    /// Does something with the rows; what stops it is a problem.
-    public <T> Outcome<T> guard(Supplier<T> work) {
-        return guarded(work);
-    }
-
-    static <T> Outcome<T> guarded(Supplier<T> work) {
+    /// Does something with the rows of looks; what stops it is a problem.
+    public static <T> Outcome<T> guarded(Supplier<T> work) {
         try {
             return Outcome.of(work.get());
         } catch (ProblemException e) {

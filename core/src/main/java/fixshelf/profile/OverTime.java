@@ -56,7 +56,7 @@ public final class OverTime {
         boolean numbers =
                 column.readsAs().startsWith("integer") || column.readsAs().startsWith("decimal");
         OverTime over = new OverTime(numbers);
-        return data.guard(() -> {
+        return DataLook.guarded(() -> {
             data.eachPair(days.index(), column.index(), over::add);
             return over.drawing(column.name(), days.name());
         });

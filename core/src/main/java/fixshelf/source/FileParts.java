@@ -1,9 +1,7 @@
 package fixshelf.source;
 
 import fixshelf.plan.ReadOptions;
-import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
-import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -75,11 +73,7 @@ public final class FileParts {
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(
-                    Code.FILE_MISSING,
-                    file.toString(),
-                    "The file cannot be read: " + e.getMessage() + ".",
-                    "Look at its rights."));
+            return Outcome.failed(SourceFile.unreadable(file, e));
         }
     }
 
@@ -88,29 +82,30 @@ public final class FileParts {
         boolean several = tables.size() > 1 && tables.stream().allMatch(t -> t.number() == 1);
         if (several) {
             try {
-                read("all pages together", options.withForm(new ReadOptions.Form.Pdf("", 0)), false);
+                ReadOptions all = options.withForm(new ReadOptions.Form.Pdf("", 0));
+                read("all pages together", all, () -> new PdfRecords(file, all, tables));
             } catch (ProblemException e) {
                 // Tables that are not equally wide are none together.
                 parts.clear();
             }
         }
         for (PdfRecords.Found table : tables.stream().limit(MOST_PARTS).toList()) {
+            ReadOptions one = options.withForm(new ReadOptions.Form.Pdf(String.valueOf(table.page()), table.number()));
             add(
                     "page " + table.page() + ", table " + table.number(),
-                    options.withForm(new ReadOptions.Form.Pdf(String.valueOf(table.page()), table.number())),
-                    false);
+                    one,
+                    () -> new PdfRecords(file, one, List.of(table)));
         }
     }
 
     private void ofWorkbook(ReadOptions.Form.Workbook form) throws IOException {
         for (String sheet : WorkbookRecords.sheets(file)) {
-            add("sheet " + sheet, options.withForm(block(form, sheet, "")), true);
+            add("sheet " + sheet, options.withForm(block(form, sheet, "")));
         }
         for (WorkbookParts.Table table : WorkbookParts.read(file).tables()) {
             add(
                     "table " + table.name() + ", " + table.block() + " of " + table.sheet(),
-                    options.withForm(block(form, "", table.name())),
-                    false);
+                    options.withForm(block(form, "", table.name())));
         }
     }
 
@@ -120,23 +115,32 @@ public final class FileParts {
 
     private void ofDatabase(ReadOptions.Form.Database form) throws IOException {
         for (String table : new DatabaseFile(file, form).tables()) {
-            add("table " + table, options.withForm(new ReadOptions.Form.Database(form.engine(), table, "")), false);
+            add("table " + table, options.withForm(new ReadOptions.Form.Database(form.engine(), table, "")));
         }
     }
 
-    /// Reads the first rows of a part, and counts the others.
-    ///
-    /// @param wider whether all that is used is a part of its own, where a part of it is left out
-    private void add(String title, ReadOptions of, boolean wider) throws IOException {
+    /// Opens the rows of a part.
+    private interface Opening {
+        Records open() throws IOException;
+    }
+
+    private void add(String title, ReadOptions of) throws IOException {
+        add(title, of, () -> SourceFile.records(file, of));
+    }
+
+    /// A part that cannot be read says why.
+    private void add(String title, ReadOptions of, Opening opening) throws IOException {
         try {
-            read(title, of, wider);
+            read(title, of, opening);
         } catch (ProblemException e) {
             parts.add(new Part(title, e.problem().what(), of, List.of(), List.of()));
         }
     }
 
-    private void read(String title, ReadOptions of, boolean wider) throws IOException {
-        try (Records records = SourceFile.records(file, of)) {
+    /// Reads the first rows of a part, and counts the others.
+    private void read(String title, ReadOptions of, Opening opening) throws IOException {
+        Optional<String> wider = Optional.empty();
+        try (Records records = opening.open()) {
             List<List<@Nullable String>> first = new ArrayList<>();
             int rows = 0;
             int wrong = 0;
@@ -148,25 +152,28 @@ public final class FileParts {
                     first.add(row.get().cells());
                 }
             }
-            int width = records.names().size();
-            String size = width == 0
-                    ? "nothing in it"
-                    : String.format(
-                            "%s%,d %s of %d %s",
-                            row.isPresent() ? "more than " : "",
-                            rows,
-                            rows == 1 ? "row" : "rows",
-                            width,
-                            width == 1 ? "column" : "columns");
-            String left = wrong == 0 ? "" : wrong == 1 ? "; 1 row does not fit" : "; " + wrong + " rows do not fit";
-            parts.add(new Part(title, size + left, of, records.names(), first));
-            Optional<String> all = wider && records instanceof WorkbookRecords sheet ? sheet.wider() : Optional.empty();
-            if (all.isPresent() && of.form().orElseThrow() instanceof ReadOptions.Form.Workbook form) {
-                add(
-                        title + ", all that is used, " + all.get(),
-                        of.withForm(block(form, form.sheet(), all.get())),
-                        false);
+            parts.add(new Part(
+                    title, size(rows, row.isPresent(), records.names().size(), wrong), of, records.names(), first));
+            if (row.isEmpty() && records instanceof WorkbookRecords sheet) {
+                wider = sheet.wider();
             }
         }
+        if (wider.isPresent() && of.form().orElseThrow() instanceof ReadOptions.Form.Workbook form) {
+            add(title + ", all that is used, " + wider.get(), of.withForm(block(form, form.sheet(), wider.get())));
+        }
+    }
+
+    private static String size(int rows, boolean more, int columns, int wrong) {
+        if (columns == 0) {
+            return "nothing in it";
+        }
+        return String.format(
+                        "%s%,d %s of %d %s",
+                        more ? "more than " : "",
+                        rows,
+                        rows == 1 ? "row" : "rows",
+                        columns,
+                        columns == 1 ? "column" : "columns")
+                + (wrong == 0 ? "" : wrong == 1 ? "; 1 row does not fit" : "; " + wrong + " rows do not fit");
     }
 }

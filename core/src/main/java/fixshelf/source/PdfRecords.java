@@ -56,9 +56,13 @@ final class PdfRecords implements Records {
     private int at;
 
     PdfRecords(Path file, ReadOptions options, ReadOptions.Form.Pdf form) throws IOException {
+        this(file, options, chosen(file, tables(file, form.pages()), form.table()));
+    }
+
+    /// The rows of tables that were found before.
+    PdfRecords(Path file, ReadOptions options, List<Found> found) {
         this.nullWords = options.nullWords();
-        List<Found> found = tables(file, form.pages());
-        for (Found one : chosen(file, found, form.table())) {
+        for (Found one : found) {
             add(file, one, options.heading());
         }
         width = rows.stream().mapToInt(List::size).max().orElse(0);
@@ -185,7 +189,7 @@ final class PdfRecords implements Records {
         return rows;
     }
 
-    private List<Found> chosen(Path file, List<Found> found, int number) {
+    private static List<Found> chosen(Path file, List<Found> found, int number) {
         List<Found> of = number == 0
                 ? found
                 : found.stream().filter(f -> f.number() == number).toList();

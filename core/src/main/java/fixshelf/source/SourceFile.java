@@ -115,11 +115,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
                     file.getFileName() + " is compressed (gzip), and cut off or broken.",
                     "Ask for it again."));
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(
-                    Code.FILE_MISSING,
-                    name,
-                    "The file cannot be read: " + e.getMessage() + ".",
-                    "Look at its rights."));
+            return Outcome.failed(unreadable(file, e));
         }
     }
 
@@ -149,12 +145,17 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(
-                    Code.FILE_MISSING,
-                    file.toString(),
-                    "The file cannot be read: " + e.getMessage() + ".",
-                    "Look at its rights."));
+            return Outcome.failed(unreadable(file, e));
         }
+    }
+
+    /// Why a file cannot be read at all.
+    static Problem unreadable(Path file, IOException why) {
+        return Problem.about(
+                Code.FILE_MISSING,
+                file.toString(),
+                "The file cannot be read: " + why.getMessage() + ".",
+                "Look at its rights.");
     }
 
     /// The names of the columns as they are written.

@@ -44,11 +44,7 @@ public record SourcePlace(String shown, String raw) {
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
-            return Outcome.failed(Problem.about(
-                    Code.FILE_MISSING,
-                    file.file().toString(),
-                    "The file cannot be read: " + e.getMessage() + ".",
-                    "Look at its rights."));
+            return Outcome.failed(SourceFile.unreadable(file.file(), e));
         }
     }
 
@@ -79,21 +75,20 @@ public record SourcePlace(String shown, String raw) {
                 Optional<Records.Row> row = records.next();
                 for (; row.isPresent(); row = records.next()) {
                     if (row.get().wrong().isEmpty() && left-- == 0) {
-                        return Optional.of(new SourcePlace(shown(file, row.get().line()), ""));
+                        return Optional.of(
+                                new SourcePlace(shown(file, records, row.get().line()), ""));
                     }
                 }
                 return Optional.empty();
             }
         }
 
-        private static String shown(SourceFile file, int line) {
+        private static String shown(SourceFile file, Records records, int line) {
             String name = file.file().getFileName().toString();
-            return switch (file.options().form().orElseThrow()) {
-                case ReadOptions.Form.Workbook(String sheet, String _, boolean _, boolean _) ->
-                    "row " + line + " of " + (sheet.isEmpty() ? "the sheet in " : "sheet " + sheet + " in ") + name;
-                case ReadOptions.Form.Places _, ReadOptions.Form.Json _ -> "line " + line + " of " + name;
-                default -> "row " + line + " of " + name;
-            };
+            boolean lines = records instanceof PlaceRecords || records instanceof JsonRecords;
+            return records instanceof WorkbookRecords workbook
+                    ? "row " + line + " of sheet " + workbook.sheet() + " in " + name
+                    : (lines ? "line " : "row ") + line + " of " + name;
         }
 
         /// A line that opens a quote which never closes is left out, and reading goes on behind it.

@@ -137,9 +137,14 @@ final class WorkbookRecords implements Records {
         }
     }
 
+    /// The sheet that is read.
+    String sheet() {
+        return sheet;
+    }
+
     /// The block of all cells that are used, once all were read, where it is wider than what is read; else empty.
     Optional<String> wider() {
-        return usedFirst < first || usedLast > last
+        return block.isEmpty() && (usedFirst < first || usedLast > last)
                 ? Optional.of(CellBlock.column(usedFirst) + firstRow + ":" + CellBlock.column(usedLast)
                         + Math.max(firstRow, lastRow))
                 : Optional.empty();

@@ -1,6 +1,8 @@
 package fixshelf.standin;
 
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.profile.DataLook;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -24,22 +26,49 @@ public record SharedWord(String dataset, String column, String text, long rows, 
     private static final long FEWEST_ROWS = 5;
     private static final int LONGEST = 60;
 
-    /// What may be kept of a dataset, column by column, the commonest first. Words are offered of values that are not
+    /// What may be kept of datasets, column by column, the commonest first. Words are offered of values that are not
     /// offered as a whole.
-    public static Outcome<List<SharedWord>> of(String dataset, DataLook data) {
-        return data.guard(() -> {
+    public static Outcome<List<SharedWord>> of(List<Staged> datasets) {
+        return DataLook.guarded(() -> {
             List<SharedWord> all = new ArrayList<>();
-            for (int i = 0; i < data.file().columns().size(); i++) {
-                Column column = new Column(Math.max(FEWEST_ROWS, (long) Math.ceil(data.rows() * LEAST_SHARE)));
-                data.eachValue(i, column::value);
-                data.eachValue(i, column::words);
-                String name = data.file().columns().get(i).name();
-                column.shared()
-                        .forEach(t ->
-                                all.add(new SharedWord(dataset, name, t.usual, t.rows, t.rows / (double) data.rows())));
-            }
+            datasets.forEach(d -> all.addAll(of(d.name(), d.look())));
             return all;
         });
+    }
+
+    /// Those that are meant by words that a user typed; a word that few rows share is a problem.
+    public static Outcome<List<SharedWord>> named(List<SharedWord> shared, List<String> typed) {
+        List<SharedWord> named = new ArrayList<>();
+        for (String word : typed) {
+            String key = Runs.of(word).key();
+            List<SharedWord> same = shared.stream()
+                    .filter(w -> Runs.of(w.text()).key().equals(key))
+                    .toList();
+            if (same.isEmpty()) {
+                return Outcome.failed(Problem.about(
+                        Code.ARGUMENTS,
+                        word,
+                        "“" + word + "” is not shared by enough rows to be kept: at least one in a hundred, and five,"
+                                + " hold a word that may stay.",
+                        "Leave it out; stand-in without --to lists what may be kept."));
+            }
+            named.addAll(same);
+        }
+        return Outcome.of(named);
+    }
+
+    private static List<SharedWord> of(String dataset, DataLook data) {
+        List<SharedWord> all = new ArrayList<>();
+        for (int i = 0; i < data.file().columns().size(); i++) {
+            Column column = new Column(Math.max(FEWEST_ROWS, (long) Math.ceil(data.rows() * LEAST_SHARE)));
+            data.eachValue(i, column::value);
+            data.eachValue(i, column::words);
+            String name = data.file().columns().get(i).name();
+            column.shared()
+                    .forEach(t ->
+                            all.add(new SharedWord(dataset, name, t.usual, t.rows, t.rows / (double) data.rows())));
+        }
+        return all;
     }
 
     /// What spellings of one text have together.

@@ -43,10 +43,21 @@ public final class StandIn {
     private static final int MOST_NAMED = 12;
 
     private final Shelf shelf;
-    private final List<String> names;
-    private final List<DataLook> looks;
+    private final List<Staged> datasets;
     private final Substitutes substitutes;
-    private final Set<String> asked;
+    private final Wanted wanted;
+
+    /// What is asked for.
+    ///
+    /// @param kept words that may stay, of those that many rows share
+    /// @param folder where the files go
+    /// @param replace whether files of an earlier stand-in may be replaced
+    public record Wanted(List<SharedWord> kept, Path folder, boolean replace) {
+        public Wanted {
+            kept = List.copyOf(kept);
+            folder = folder.toAbsolutePath().normalize();
+        }
+    }
 
     /// What was made.
     ///
@@ -65,81 +76,42 @@ public final class StandIn {
     /// @param options how it is read
     public record Written(String dataset, Path file, Path page, ReadOptions options) {}
 
-    /// @param kept words that may stay
-    private StandIn(Shelf shelf, List<String> names, List<DataLook> looks, Set<String> kept, byte[] secret) {
+    private StandIn(Shelf shelf, List<Staged> datasets, Wanted wanted, byte[] secret) {
         this.shelf = shelf;
-        this.names = names;
-        this.looks = looks;
-        this.asked = kept;
-        List<CharsetEncoder> encoders = looks.stream()
-                .map(l -> written(l.file()).charset().newEncoder())
+        this.datasets = datasets;
+        this.wanted = wanted;
+        List<CharsetEncoder> encoders = datasets.stream()
+                .map(d -> written(d.look().file()).charset().newEncoder())
                 .toList();
-        this.substitutes =
-                new Substitutes(secret, kept, c -> encoders.stream().allMatch(e -> e.canEncode(Character.toString(c))));
+        this.substitutes = new Substitutes(
+                secret, texts(wanted.kept()), c -> encoders.stream().allMatch(e -> e.canEncode(Character.toString(c))));
     }
 
-    /// Makes stand-ins of datasets that are staged, so that what stands in several of them is the same in all.
-    ///
-    /// @param kept words that may stay, each of them one of [SharedWord#of]
-    /// @param folder where the files go
-    /// @param replace whether files of an earlier stand-in may be replaced
-    public static Outcome<Made> make(
-            Shelf shelf, List<String> names, List<DataLook> looks, Set<String> kept, Path folder, boolean replace) {
+    private static Set<String> texts(List<SharedWord> words) {
+        return words.stream().map(SharedWord::text).collect(Collectors.toSet());
+    }
+
+    private static byte[] secret() {
         byte[] secret = new byte[SECRET_BYTES];
         new SecureRandom().nextBytes(secret);
-        return make(shelf, names, looks, kept, folder, replace, secret);
+        return secret;
     }
 
-    static Outcome<Made> make(
-            Shelf shelf,
-            List<String> names,
-            List<DataLook> looks,
-            Set<String> kept,
-            Path folder,
-            boolean replace,
-            byte[] secret) {
-        Optional<Problem> wrong = unshared(names, looks, kept);
-        return wrong.isPresent()
-                ? Outcome.failed(wrong.get())
-                : new StandIn(shelf, names, looks, kept, secret)
-                        .write(folder.toAbsolutePath().normalize(), replace);
+    /// Makes stand-ins of datasets, so that what stands in several of them is the same in all.
+    public static Outcome<Made> make(Shelf shelf, List<Staged> datasets, Wanted wanted) {
+        return new StandIn(shelf, datasets, wanted, secret()).write();
     }
 
     /// What the first rows would become, for example: another secret chooses other letters.
     ///
     /// @param rows how many
-    public static Outcome<List<List<@Nullable String>>> example(DataLook look, Set<String> kept, int rows) {
-        byte[] secret = new byte[SECRET_BYTES];
-        new SecureRandom().nextBytes(secret);
-        Substitutes substitutes = new Substitutes(secret, kept, _ -> true);
+    public static Outcome<List<List<@Nullable String>>> example(DataLook look, List<SharedWord> kept, int rows) {
+        Substitutes substitutes = new Substitutes(secret(), texts(kept), _ -> true);
         return look.rows(RowFilter.ALL, 0, rows).map(seen -> {
             seen.forEach(r -> r.cells().stream().filter(Objects::nonNull).forEach(substitutes::learn));
             substitutes.settle();
             return seen.stream().map(r -> substituted(r.cells(), substitutes)).toList();
         });
-    }
-
-    /// Only what many rows share may stay.
-    private static Optional<Problem> unshared(List<String> names, List<DataLook> looks, Set<String> kept) {
-        Set<String> shared = new HashSet<>();
-        for (int i = 0; i < looks.size(); i++) {
-            Outcome<List<SharedWord>> words = SharedWord.of(names.get(i), looks.get(i));
-            if (!words.isPresent()) {
-                return Optional.of(words.problems().getFirst());
-            }
-            words.get().forEach(w -> shared.add(Runs.of(w.text()).key()));
-        }
-        return kept.stream()
-                .filter(w -> !shared.contains(Runs.of(w).key()))
-                .sorted()
-                .findFirst()
-                .map(w -> Problem.about(
-                        Code.ARGUMENTS,
-                        w,
-                        "“" + w
-                                + "” is not shared by enough rows to be kept: at least one in a hundred, and five, hold a"
-                                + " word that may stay.",
-                        "Leave it out; stand-in without --to lists what may be kept."));
     }
 
     /// How the stand-in of a file is read.
@@ -157,20 +129,21 @@ public final class StandIn {
         return dataset + (file.isDelimited() && file.copied().isEmpty() && point > 0 ? name.substring(point) : ".csv");
     }
 
-    private Outcome<Made> write(Path folder, boolean replace) {
+    private Outcome<Made> write() {
+        Path folder = wanted.folder();
         List<Written> all = new ArrayList<>();
-        for (int i = 0; i < names.size(); i++) {
-            SourceFile file = looks.get(i).file();
-            Path to = folder.resolve(fileName(names.get(i), file));
+        for (Staged dataset : datasets) {
+            SourceFile file = dataset.look().file();
+            Path to = folder.resolve(fileName(dataset.name(), file));
             all.add(new Written(
-                    names.get(i),
+                    dataset.name(),
                     to,
-                    folder.resolve(names.get(i) + ".yaml"),
+                    folder.resolve(dataset.name() + ".yaml"),
                     written(file).withPath(to.getFileName().toString())));
         }
         Optional<Problem> wrong = all.stream()
                 .flatMap(w -> Stream.of(w.file(), w.page()))
-                .flatMap(f -> objection(f, replace).stream())
+                .flatMap(f -> objection(f).stream())
                 .findFirst()
                 .or(this::learn);
         if (wrong.isPresent()) {
@@ -183,13 +156,14 @@ public final class StandIn {
             for (int i = 0; i < all.size(); i++) {
                 Path file = part(folder, all.get(i).file(), moves);
                 Path page = part(folder, all.get(i).page(), moves);
-                Outcome<Long> wrote = write(looks.get(i), file);
+                Outcome<Long> wrote = write(datasets.get(i).look(), file);
                 if (!wrote.isPresent()) {
                     return Outcome.failed(wrote.problems());
                 }
                 rows += wrote.get();
                 Files.writeString(
-                        page, DatasetPages.write(names.get(i), all.get(i).options()));
+                        page,
+                        DatasetPages.write(all.get(i).dataset(), all.get(i).options()));
             }
             Moves.together(moves);
             return Outcome.of(new Made(all, rows, notes()));
@@ -221,14 +195,14 @@ public final class StandIn {
     }
 
     /// Nothing that is read is written over, and nothing that is there unless the user says so.
-    private Optional<Problem> objection(Path file, boolean replace) {
+    private Optional<Problem> objection(Path file) {
         Optional<Problem> ofShelf = OutputPlace.ofShelf(shelf, file);
         if (ofShelf.isPresent()) {
             return ofShelf;
         }
         boolean there = Files.exists(file, LinkOption.NOFOLLOW_LINKS);
         boolean plain = Files.isRegularFile(file, LinkOption.NOFOLLOW_LINKS);
-        return there && !(plain && replace)
+        return there && !(plain && wanted.replace())
                 ? Optional.of(Problem.about(
                         Code.TARGET_EXISTS,
                         file.toString(),
@@ -239,8 +213,9 @@ public final class StandIn {
 
     /// Takes all values, and finds others for them; what is wrong where that cannot be.
     private Optional<Problem> learn() {
-        for (DataLook look : looks) {
-            Outcome<Integer> learned = look.guard(() -> {
+        for (Staged dataset : datasets) {
+            DataLook look = dataset.look();
+            Outcome<Integer> learned = DataLook.guarded(() -> {
                 int columns = look.file().columns().size();
                 for (int i = 0; i < columns; i++) {
                     look.eachValue(i, (value, _) -> substitutes.learn(value));
@@ -266,7 +241,7 @@ public final class StandIn {
             if (options.heading()) {
                 rows.heading(look.file().columns().stream().map(Column::name).toList());
             }
-            return look.guard(() -> {
+            return DataLook.guarded(() -> {
                 look.eachRow(row -> rows.write(substituted(row, substitutes)));
                 return look.rows();
             });
@@ -285,11 +260,12 @@ public final class StandIn {
     private List<String> notes() {
         List<String> notes = new ArrayList<>();
         notes.add("The names of the columns are as they were, and so are zeros, blanks and values of marks alone.");
-        if (!asked.isEmpty()) {
+        Set<String> kept = texts(wanted.kept());
+        if (!kept.isEmpty()) {
             notes.add("Kept, as agreed: "
-                    + (asked.size() > MOST_NAMED
-                            ? asked.size() + " words."
-                            : asked.stream().sorted().collect(Collectors.joining(", ")) + "."));
+                    + (kept.size() > MOST_NAMED
+                            ? kept.size() + " words."
+                            : kept.stream().sorted().collect(Collectors.joining(", ")) + "."));
         }
         if (substitutes.years() > 0) {
             notes.add("Days are " + substitutes.years() + " years earlier; day, month and time are as they were.");
@@ -307,8 +283,8 @@ public final class StandIn {
                             : "%,d values are the only ones of their layout, and stay as they are.",
                     substitutes.stay()));
         }
-        long left = looks.stream()
-                .mapToLong(l -> l.careful().map(CarefulRows::badCount).orElse(0L))
+        long left = datasets.stream()
+                .mapToLong(d -> d.look().careful().map(CarefulRows::badCount).orElse(0L))
                 .sum();
         if (left > 0) {
             notes.add(String.format(

@@ -117,7 +117,7 @@ class SourcePlaceTest {
                     .extracting(r -> r.cells().getFirst())
                     .containsExactly("1", "2", "4");
         }
-        assertThat(place(file, 4)).isEqualTo("row 7 of the sheet in w.xlsx: ");
+        assertThat(place(file, 4)).isEqualTo("row 7 of sheet S in w.xlsx: ");
         SourceFile asText = SourceFile.open(path, options.withForm(new Form.Workbook("", "B2:D7", true, false)))
                 .get();
         try (DataLook look = DataLook.open(asText, Long.MAX_VALUE).get()) {

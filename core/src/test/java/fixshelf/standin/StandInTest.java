@@ -70,12 +70,9 @@ class StandInTest {
     }
 
     private Outcome<StandIn.Made> make(Shelf shelf, Path to, Set<String> kept, String... names) {
-        List<DataLook> looks = Stream.of(names).map(n -> look(shelf, n)).toList();
-        try {
-            return StandIn.make(shelf, List.of(names), looks, kept, to, false);
-        } finally {
-            looks.forEach(DataLook::close);
-        }
+        return Staged.with(shelf, List.of(), List.of(names), Long.MAX_VALUE, all -> SharedWord.of(all)
+                .then(shared -> SharedWord.named(shared, List.copyOf(kept)))
+                .then(words -> StandIn.make(shelf, all, new StandIn.Wanted(words, to, false))));
     }
 
     private static List<SeenRow> rows(DataLook look) {
@@ -148,11 +145,9 @@ class StandInTest {
     void onlyWhatManyRowsShareMayStay() {
         Shelf shelf = read();
         List<String> offered = new ArrayList<>();
-        try (DataLook visits = look(shelf, "visits")) {
-            SharedWord.of("visits", visits)
-                    .get()
-                    .forEach(w -> offered.add(w.column() + ": " + w.text() + " " + w.rows()));
-        }
+        Staged.with(shelf, List.of(), List.of("visits"), Long.MAX_VALUE, SharedWord::of)
+                .get()
+                .forEach(w -> offered.add(w.column() + ": " + w.text() + " " + w.rows()));
         assertThat(offered)
                 .containsExactly("no: AQ 60", "mender: Maud  Fenn 20", "mender: Renée Ostler 20", "state: waiting 15");
         Outcome<StandIn.Made> refused = make(shelf, folder.resolve("out"), Set.of("AQ-017"), "visits");

@@ -6,12 +6,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.profile.OverTime;
 import fixshelf.profile.Drawing;
 import fixshelf.profile.ColumnLook;
-import java.util.Set;
-import java.util.Objects;
-import fixshelf.work.Preview;
-import fixshelf.standin.StandIn;
-import fixshelf.standin.SharedWord;
-import fixshelf.standin.JobsAlike;
 import fixshelf.problem.Problem;
 import fixshelf.profile.ColumnsCompared;
 import fixshelf.profile.CountSpec;
@@ -312,8 +306,7 @@ final class DataModel {
     }
 
     /// Does something with a dataset that is staged; nothing where another is by then.
-    private <T> void onData(
-            SourceFile of, String name, Function<DataLook, Outcome<T>> work, Consumer<Outcome<T>> done) {
+    <T> void onData(SourceFile of, String name, Function<DataLook, Outcome<T>> work, Consumer<Outcome<T>> done) {
         background.ask(
                 Request.now(LANE, name),
                 () -> {
@@ -420,90 +413,5 @@ final class DataModel {
                             }
                         }),
                 done);
-    }
-
-    /// The words of the staged dataset, and of others, that so many rows share that they may stay in a stand-in.
-    void sharedWords(
-            Shelf shelf, String dataset, SourceFile of, List<String> others, Consumer<Outcome<List<SharedWord>>> done) {
-        onData(
-                of,
-                "looking for words that many rows share",
-                d -> together(shelf, d, others, looks -> {
-                    List<SharedWord> words = new ArrayList<>();
-                    for (int i = 0; i < looks.size(); i++) {
-                        Outcome<List<SharedWord>> found =
-                                SharedWord.of(i == 0 ? dataset : others.get(i - 1), looks.get(i));
-                        if (!found.isPresent()) {
-                            return found;
-                        }
-                        words.addAll(found.get());
-                    }
-                    return Outcome.of(words);
-                }),
-                done);
-    }
-
-    /// The first rows of the staged dataset beside what they would become, for example.
-    void standInExample(SourceFile of, Set<String> kept, int rows, Consumer<Outcome<List<PreviewRow>>> done) {
-        onData(
-                of,
-                "making up rows",
-                d -> d.rows(RowFilter.ALL, 0, rows)
-                        .then(were -> StandIn.example(d, kept, rows).map(are -> {
-                            List<PreviewRow> all = new ArrayList<>();
-                            for (int i = 0; i < were.size(); i++) {
-                                List<PreviewRow.Cell> cells = new ArrayList<>();
-                                for (int c = 0; c < are.get(i).size(); c++) {
-                                    String was = were.get(i).cells().get(c);
-                                    String is = are.get(i).get(c);
-                                    cells.add(new PreviewRow.Cell(is, was, !Objects.equals(was, is)));
-                                }
-                                all.add(new PreviewRow(i + 1L, PreviewRow.Mark.NONE, cells));
-                            }
-                            return all;
-                        })),
-                done);
-    }
-
-    /// A stand-in that was made, and what jobs do with it.
-    record StandInMade(StandIn.Made made, List<JobsAlike.Job> jobs) {}
-
-    /// Makes a stand-in of the staged dataset together with others.
-    void makeStandIn(
-            Shelf shelf,
-            String dataset,
-            SourceFile of,
-            List<String> others,
-            Set<String> kept,
-            Path folder,
-            Consumer<Outcome<StandInMade>> done) {
-        onData(
-                of,
-                "making a stand-in of " + dataset,
-                d -> {
-                    List<String> names = new ArrayList<>(List.of(dataset));
-                    names.addAll(others);
-                    return together(shelf, d, others, looks -> StandIn.make(shelf, names, looks, kept, folder, true))
-                            .map(made -> new StandInMade(made, JobsAlike.of(shelf, made, Preview.STAGED_ROWS)));
-                },
-                done);
-    }
-
-    /// Does something with a dataset and others, which are staged as long as that.
-    private static <T> Outcome<T> together(
-            Shelf shelf, DataLook data, List<String> others, Function<List<DataLook>, Outcome<T>> work) {
-        List<DataLook> looks = new ArrayList<>(List.of(data));
-        try {
-            for (String other : others) {
-                Outcome<DataLook> look = Datasets.open(shelf, other).then(f -> DataLook.open(f, Long.MAX_VALUE));
-                if (!look.isPresent()) {
-                    return Outcome.failed(look.problems());
-                }
-                looks.add(look.get());
-            }
-            return work.apply(looks);
-        } finally {
-            looks.stream().skip(1).forEach(DataLook::close);
-        }
     }
 }

@@ -35,8 +35,10 @@ import javafx.scene.text.TextFlow;
 final class StandInPage {
     private static final String NONE = "no other dataset";
     private static final int EXAMPLES = 40;
+    private static final double WORDS = 412;
+    private static final double TOLD = 190;
 
-    private final DataModel model;
+    private final StandInModel model;
     private final TextFlow sentence = new TextFlow();
     private final TableView<SharedWord> words = new TableView<>();
     private final RowsGrid example = new RowsGrid();
@@ -44,7 +46,7 @@ final class StandInPage {
     private final Label jobs = Ui.wrapped("", "prose");
     private final TextField folder = new TextField("out/stand_in");
     private final VBox view;
-    private final Set<String> kept = new LinkedHashSet<>();
+    private final Set<SharedWord> kept = new LinkedHashSet<>();
     private final Set<String> others = new TreeSet<>();
     private Optional<Shown> shown = Optional.empty();
     private final Workbench workbench;
@@ -55,7 +57,7 @@ final class StandInPage {
     private record Shown(String dataset, DataModel.Seen seen, List<String> all) {}
 
     StandInPage(DataModel model, Workbench workbench) {
-        this.model = model;
+        this.model = new StandInModel(model);
         this.workbench = workbench;
         sentence.getStyleClass().add("count-sentence");
         words.setId("shared-words");
@@ -105,9 +107,6 @@ final class StandInPage {
         VBox.setVgrow(view, Priority.ALWAYS);
     }
 
-    private static final double TOLD = 190;
-    private static final double WORDS = 412;
-
     VBox view() {
         return view;
     }
@@ -122,13 +121,13 @@ final class StandInPage {
     }
 
     private boolean isKept(SharedWord word) {
-        return kept.contains(word.text());
+        return kept.contains(word);
     }
 
     private void turnChosen() {
         SharedWord word = words.getSelectionModel().getSelectedItem();
-        if (word != null && !kept.remove(word.text())) {
-            kept.add(word.text());
+        if (word != null && !kept.remove(word)) {
+            kept.add(word);
         }
         changed();
     }
@@ -137,7 +136,7 @@ final class StandInPage {
     void keepAll(boolean all) {
         kept.clear();
         if (all) {
-            words.getItems().forEach(w -> kept.add(w.text()));
+            kept.addAll(words.getItems());
         }
         changed();
     }
@@ -175,7 +174,7 @@ final class StandInPage {
     private void ask() {
         fill();
         Shown now = shown.orElseThrow();
-        model.sharedWords(workbench.shelf(), now.dataset(), now.seen().file(), List.copyOf(others), found -> {
+        model.words(workbench.shelf(), asked(now), found -> {
             if (shown.filter(s -> s.dataset().equals(now.dataset())).isEmpty()) {
                 return;
             }
@@ -186,6 +185,10 @@ final class StandInPage {
                 tell(found.problems().getFirst().sentence(), true);
             }
         });
+    }
+
+    private StandInModel.Asked asked(Shown now) {
+        return new StandInModel.Asked(now.dataset(), now.seen().file(), List.copyOf(others));
     }
 
     private void fill() {
@@ -210,7 +213,7 @@ final class StandInPage {
 
     private void showExample() {
         Shown now = shown.orElseThrow();
-        model.standInExample(now.seen().file(), Set.copyOf(kept), EXAMPLES, found -> {
+        model.example(asked(now), List.copyOf(kept), EXAMPLES, found -> {
             List<PreviewRow> rows = found.value().orElse(List.of());
             PagedRows paged = new PagedRows(rows.size(), (page, all) -> all.put(page, rows));
             Set<String> wide =
@@ -227,18 +230,16 @@ final class StandInPage {
     void make(String into) {
         shown.ifPresent(now -> {
             tell("Making it, and trying the jobs that read it …", false);
-            model.makeStandIn(
+            model.make(
                     workbench.shelf(),
-                    now.dataset(),
-                    now.seen().file(),
-                    List.copyOf(others),
-                    Set.copyOf(kept),
-                    workbench.shelf().root().resolve(into),
+                    asked(now),
+                    new StandIn.Wanted(
+                            List.copyOf(kept), workbench.shelf().root().resolve(into), true),
                     this::made);
         });
     }
 
-    private void made(Outcome<DataModel.StandInMade> outcome) {
+    private void made(Outcome<StandInModel.Made> outcome) {
         if (!outcome.isPresent()) {
             tell(Ui.words(outcome.problems().getFirst()), true);
             return;
