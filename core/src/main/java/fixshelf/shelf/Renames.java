@@ -28,6 +28,9 @@ import java.util.regex.Pattern;
 /// The shelf is read again with the changed pages before anything is written: where that would make
 /// a problem, nothing is.
 public final class Renames {
+    /// The field of promises in front, to the next field.
+    private static final Pattern PROMISES = Pattern.compile("(?m)^promises:.*(?:\\R[ -].*)*");
+
     private final Shelf shelf;
     private final Kind kind;
     private final String old;
@@ -132,7 +135,9 @@ public final class Renames {
 
     private void callers() {
         Set<String> users = new HashSet<>(shelf.usersOf(old));
-        shelf.fixes().forEach(f -> changed(f.file(), f.source().text(), inFix(f)));
+        shelf.fixes().stream()
+                .filter(f -> users.contains(f.name()))
+                .forEach(f -> changed(f.file(), f.source().text(), inFix(f)));
         shelf.tableFixes().stream()
                 .filter(t -> users.contains(t.name()))
                 .forEach(t -> changed(t.file(), t.source().text(), inTableFix(t)));
@@ -160,22 +165,23 @@ public final class Renames {
         FixPage later = body.equals(page.bodyText())
                 ? page
                 : FixPages.read(page.file(), new SourceText(page.source().name(), FixEdits.setBody(page, body)));
-        boolean promised = page.promises().stream().anyMatch(p -> p.fix().equalsIgnoreCase(old));
-        return promised ? promises(later.source().text()) : later.source().text();
+        return promises(later);
     }
 
-    /// The field of promises in front, to the next field.
-    private String promises(String text) {
-        Matcher field = Pattern.compile("(?m)^promises:.*(?:\\R[ -].*)*").matcher(text);
-        return field.find()
-                ? text.substring(0, field.start())
-                        + word().matcher(field.group()).replaceAll(Matcher.quoteReplacement(now))
-                        + text.substring(field.end())
-                : text;
-    }
-
-    private Pattern word() {
-        return Pattern.compile("(?i)(?<![\\p{L}\\p{N}_])" + Pattern.quote(old) + "(?![\\p{L}\\p{N}_])");
+    /// The promises of a page that name it, in the field of promises.
+    private String promises(FixPage page) {
+        String text = page.source().text();
+        Matcher field = PROMISES.matcher(text);
+        if (!field.find()) {
+            return text;
+        }
+        String said = field.group();
+        for (Promise promise : page.promises()) {
+            if (promise.fix().equalsIgnoreCase(old)) {
+                said = said.replace(promise.written(), promise.kind().word() + " " + now);
+            }
+        }
+        return text.substring(0, field.start()) + said + text.substring(field.end());
     }
 
     private String inTableFix(TableFixPage page) {

@@ -27,7 +27,9 @@ class RenamesTest {
         write("shelf.yaml", "shelf: s\n");
         write("data/d.csv", "a,b\n1,2\n");
         write("fixes/tidy.fix.md", FIX.formatted("tidy", "", "trim(text)"));
-        write("fixes/back.fix.md", FIX.formatted("back", "promises: [\"undone_by tidy\", idempotent]\n", "text"));
+        write(
+                "fixes/back.fix.md",
+                FIX.formatted("back", "promises: [\"undone_by tidy\", \"one_of 'tidy', 'b'\"]\n", "text"));
         write(
                 "fixes/other.fix.md",
                 FIX.formatted("other", "", "TIDY(tidy (text)) || 'tidy(x)' || untidy(text) || tidy_too(text)"));
@@ -98,7 +100,7 @@ class RenamesTest {
                         "jobs/j.yaml");
         assertThat(pages.get("fixes/other.fix.md"))
                 .contains("RETURN neat(neat (text)) || 'tidy(x)' || untidy(text) || tidy_too(text);");
-        assertThat(pages.get("fixes/back.fix.md")).contains("promises: [\"undone_by neat\", idempotent]");
+        assertThat(pages.get("fixes/back.fix.md")).contains("promises: [\"undone_by neat\", \"one_of 'tidy', 'b'\"]");
         assertThat(pages.get("fixes/tidy.fix.md")).contains("fix: neat\n").contains("RETURN trim(text)");
         assertThat(pages.get("fixes/both.fix.md")).contains("neat: [a]", "neat(a) <> 'tidy'", "# tidy(a)");
         assertThat(pages.get("jobs/j.yaml"))

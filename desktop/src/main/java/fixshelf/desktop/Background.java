@@ -153,12 +153,12 @@ final class Background implements AutoCloseable {
         stop();
         lanes.values().forEach(ScheduledExecutorService::shutdownNow);
         Thread.ofPlatform().daemon().name("fixshelf end").start(() -> {
-            lanes.values().forEach(Background::wait);
+            lanes.values().forEach(Background::awaitEnd);
             atEnd.forEach(Runnable::run);
         });
     }
 
-    private static void wait(ScheduledExecutorService lane) {
+    private static void awaitEnd(ScheduledExecutorService lane) {
         try {
             lane.awaitTermination(MOST_WAIT_SECONDS, TimeUnit.SECONDS);
         } catch (InterruptedException e) {

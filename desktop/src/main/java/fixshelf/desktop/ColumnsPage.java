@@ -363,7 +363,7 @@ final class ColumnsPage {
                 .filter(c -> c.readsAs().startsWith("date") || c.readsAs().startsWith("timestamp"))
                 .toList();
         Optional<ColumnLook> over =
-                days.stream().filter(d -> d.name().equals(over())).findFirst();
+                days.stream().filter(d -> d.name().equals(overDays)).findFirst();
         List<String> offered = new ArrayList<>(List.of("filled by place in the table"));
         days.forEach(d -> offered.add("by the days of " + Visible.markOddities(d.name())));
         String now = over.map(d -> "by the days of " + Visible.markOddities(d.name()))
@@ -378,7 +378,7 @@ final class ColumnsPage {
         }
         box.getChildren().setAll(choice, Ui.label("Drawing …", "soft"));
         asking.overTime(column, over.get(), drawn -> {
-            if (over().equals(over.get().name())) {
+            if (overDays.equals(over.get().name())) {
                 box.getChildren()
                         .setAll(
                                 drawn.isPresent()
@@ -386,10 +386,6 @@ final class ColumnsPage {
                                         : Ui.wrapped(drawn.problems().getFirst().sentence(), "problem"));
             }
         });
-    }
-
-    private String over() {
-        return overDays;
     }
 
     private static Label caption(Drawing drawing) {

@@ -5,11 +5,7 @@ import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.fetch.Consent;
 import fixshelf.problem.Problem;
-import fixshelf.plan.ReadOptions;
-import fixshelf.problem.Code;
 import fixshelf.plan.Line;
-import fixshelf.problem.Outcome;
-import fixshelf.profile.Drawing;
 import fixshelf.profile.ColumnLook;
 import fixshelf.profile.Finding;
 import fixshelf.profile.Remedies;
@@ -23,8 +19,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Map;
-import fixshelf.profile.CountSpec;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.Node;
@@ -42,7 +36,7 @@ import javafx.stage.FileChooser;
 
 /// The datasets on the left; on the right what is in the chosen one: its columns with what is odd,
 /// its rows, counts, and how it differs from another.
-final class DataPlace implements Place, ComparePage.Asking {
+final class DataPlace implements Place {
     /// The right page needs the room.
     private static final double LEFT = 0.262;
 
@@ -57,9 +51,10 @@ final class DataPlace implements Place, ComparePage.Asking {
     private final HBox toggles = new HBox();
     private final Label based = Ui.wrapped("", "soft");
     private final VBox body = new VBox();
-    private final ColumnsPage columns = new ColumnsPage(this::showRowsOf, this::fillButtons, new Drawings());
+    private final DataAsking asking;
+    private final ColumnsPage columns;
     private final CountsPage counts;
-    private final ComparePage compare = new ComparePage(this);
+    private final ComparePage compare;
     private final DataRows rows;
     private final StandInPage standIn;
     private final SavedFiles files;
@@ -71,39 +66,31 @@ final class DataPlace implements Place, ComparePage.Asking {
     private Optional<Consent.Place> refused = Optional.empty();
     private Optional<Problem> wrong = Optional.empty();
 
-    /// Drawings of columns, and the files that they are saved as.
-    private final class Drawings implements ColumnsPage.Asking {
+    /// What the pages on the right are about.
+    private final class Shown implements DataAsking.Shown {
         @Override
-        public void overTime(ColumnLook column, ColumnLook days, Consumer<Outcome<Drawing>> done) {
-            seen.ifPresent(s -> model.overTime(s.file(), column, days, done));
+        public Optional<DataModel.Seen> seen() {
+            return seen;
         }
 
         @Override
-        public void save(Drawing drawing) {
-            files.askForDrawing(drawing);
-        }
-    }
-
-    /// What counts need.
-    private final class Counting implements CountsPage.Asking {
-        @Override
-        public void count(CountSpec spec) {
-            seen.ifPresent(s -> model.counts(s.file(), spec, found -> counts.showTable(found, basedOn())));
+        public Optional<DatasetPage> dataset() {
+            return chosen();
         }
 
         @Override
-        public void saveNumbers() {
-            counts.title().ifPresent(title -> files.askForLines(title, counts.lines(false)));
+        public CountsPage counts() {
+            return counts;
         }
 
         @Override
-        public void keep() {
-            keepCounts();
+        public ComparePage compare() {
+            return compare;
         }
 
         @Override
-        public void words(DataModel.WordList list, Consumer<Outcome<Map<String, String>>> done) {
-            model.words(workbench.shelf(), list, done);
+        public void lookAgain() {
+            chosen().ifPresent(d -> look(d.name()));
         }
     }
 
@@ -135,7 +122,10 @@ final class DataPlace implements Place, ComparePage.Asking {
             Ui.mark(based, "problem", wrong);
         });
         this.standIn = new StandInPage(model, workbench);
-        this.counts = new CountsPage(new Counting());
+        this.asking = new DataAsking(workbench, model, files, new Shown());
+        this.columns = new ColumnsPage(this::showRowsOf, this::fillButtons, asking);
+        this.counts = new CountsPage(asking);
+        this.compare = new ComparePage(asking);
         list.getStyleClass().add("catalogue");
         list.setAccessibleText("Datasets");
         list.setId("datasets");
@@ -270,18 +260,10 @@ final class DataPlace implements Place, ComparePage.Asking {
                 }
                 case COMPARE ->
                     compare.show(name, names, SeenWords.key(table), ComparePage.others(workbench.shelf(), name));
-                case STAND_IN -> standIn.show(name, seen.get(), others(name));
+                case STAND_IN -> standIn.show(name, seen.get());
             }
         }
         changed.run();
-    }
-
-    /// The datasets of the shelf but for one.
-    private List<String> others(String name) {
-        return workbench.shelf().datasets().stream()
-                .map(DatasetPage::name)
-                .filter(n -> !n.equals(name))
-                .toList();
     }
 
     private String basedOn() {
@@ -413,30 +395,8 @@ final class DataPlace implements Place, ComparePage.Asking {
         });
     }
 
-    /// Each look at the dataset then tells what is other than these counts.
-    void keepCounts() {
-        Optional<DatasetPage> page = chosen();
-        List<String> columns = counts.counted();
-        if (page.isEmpty() || seen.isEmpty() || columns.isEmpty()) {
-            return;
-        }
-        String name = page.get().name();
-        model.keepCounts(workbench.shelf(), name, seen.get().file(), columns, kept -> {
-            if (kept.isPresent()) {
-                workbench.take(kept.get().dataset(name).orElseThrow());
-                look(name);
-            }
-            counts.tell(
-                    kept.isPresent()
-                            ? "Kept in " + page.get().source().name()
-                                    + ": each look at the dataset, and check --data, tell what is other."
-                            : kept.problems().getFirst().sentence(),
-                    !kept.isPresent());
-        });
-    }
-
     private Command keepCountsCommand() {
-        return Command.of("Keep the counts as a check of the dataset", "Shortcut+Shift+K", this::keepCounts)
+        return Command.of("Keep the counts as a check of the dataset", "Shortcut+Shift+K", asking::keep)
                 .when(() -> view == View.COUNTS);
     }
 
@@ -445,27 +405,10 @@ final class DataPlace implements Place, ComparePage.Asking {
         files.lines(file, counts.lines(false));
     }
 
-    @Override
-    public void columns(String other) {
-        String name = chosen().map(DatasetPage::name).orElse("");
-        seen.ifPresent(
-                s -> model.compareColumns(workbench.shelf(), s.file(), List.of(name, other), compare::showColumns));
-    }
-
-    @Override
-    public void rows(String other, List<String> keys) {
-        seen.ifPresent(s -> model.compareRows(workbench.shelf(), s.file(), other, keys, compare::showRows));
-    }
-
     /// Shows the rows of what most rows have that is odd.
     void showOddest() {
         seen.flatMap(s -> s.table().all().stream().max(Comparator.comparingLong(Finding::rows)))
                 .ifPresent(this::showRowsOf);
-    }
-
-    @Override
-    public void save(List<List<String>> lines) {
-        files.askForLines("differences", lines);
     }
 
     /// Chooses the first remedy of everything that has one.

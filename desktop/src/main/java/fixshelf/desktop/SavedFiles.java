@@ -5,11 +5,13 @@ import fixshelf.problem.Outcome;
 import fixshelf.profile.Drawing;
 import fixshelf.profile.SavedText;
 import fixshelf.profile.SvgDrawing;
+import fixshelf.shelf.Shelf;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.BiConsumer;
+import java.util.function.Function;
 import javafx.scene.Node;
 import javafx.stage.FileChooser;
 
@@ -48,24 +50,31 @@ final class SavedFiles {
 
     /// Writes lines into a file.
     void lines(Path file, List<List<String>> lines) {
-        tell(SavedText.write(workbench.shelf(), file, ".csv", SavedText.delimited(lines), true));
+        write(file, shelf -> SavedText.write(shelf, file, ".csv", SavedText.delimited(lines), true));
     }
 
     /// Draws into a file, .svg or .png, for the sheet that is in use.
     void drawing(Path file, Drawing drawing) {
         boolean dark = inWindow.getScene() != null
-                && inWindow.getScene().getRoot().getStyleClass().contains("dark");
-        tell(
-                file.toString().endsWith(".svg")
-                        ? SavedText.write(workbench.shelf(), file, ".svg", SvgDrawing.write(drawing, dark), true)
-                        : SavedText.write(workbench.shelf(), file, ".png", PngDrawing.write(drawing, dark), true));
+                && inWindow.getScene().getStylesheets().stream().anyMatch(s -> s.endsWith("tokens-dark.css"));
+        write(
+                file,
+                shelf -> file.toString().endsWith(".svg")
+                        ? SavedText.write(shelf, file, ".svg", SvgDrawing.write(drawing, dark), true)
+                        : SavedText.write(shelf, file, ".png", PngDrawing.write(drawing, dark), true));
     }
 
-    private void tell(Outcome<Path> written) {
-        told.accept(
-                written.isPresent()
-                        ? "Saved as " + written.get()
-                        : written.problems().getFirst().sentence(),
-                !written.isPresent());
+    private void write(Path file, Function<Shelf, Outcome<Path>> work) {
+        Shelf shelf = workbench.shelf();
+        workbench
+                .background()
+                .ask(
+                        Background.Request.now("saving", "saving " + file.getFileName()),
+                        () -> work.apply(shelf),
+                        written -> told.accept(
+                                written.isPresent()
+                                        ? "Saved as " + written.get()
+                                        : written.problems().getFirst().sentence(),
+                                !written.isPresent()));
     }
 }

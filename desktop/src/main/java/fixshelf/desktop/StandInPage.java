@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.problem.Outcome;
+import fixshelf.shelf.DatasetPage;
 import fixshelf.standin.SharedWord;
 import fixshelf.standin.StandIn;
 import fixshelf.type.Visible;
@@ -121,12 +122,12 @@ final class StandInPage {
     }
 
     private boolean isKept(SharedWord word) {
-        return kept.contains(word);
+        return kept.stream().anyMatch(k -> k.text().equals(word.text()));
     }
 
     private void turnChosen() {
         SharedWord word = words.getSelectionModel().getSelectedItem();
-        if (word != null && !kept.remove(word)) {
+        if (word != null && !kept.removeIf(k -> k.text().equals(word.text()))) {
             kept.add(word);
         }
         changed();
@@ -155,9 +156,11 @@ final class StandInPage {
     }
 
     /// Begins with a dataset, or goes on with it.
-    ///
-    /// @param all the other datasets of the shelf
-    void show(String dataset, DataModel.Seen seen, List<String> all) {
+    void show(String dataset, DataModel.Seen seen) {
+        List<String> all = workbench.shelf().datasets().stream()
+                .map(DatasetPage::name)
+                .filter(n -> !n.equals(dataset))
+                .toList();
         boolean same = shown.filter(s -> s.dataset().equals(dataset)
                         && s.seen().file().equals(seen.file())
                         && s.seen().table().whole() == seen.table().whole())

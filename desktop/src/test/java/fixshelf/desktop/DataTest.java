@@ -102,8 +102,10 @@ class DataTest extends WindowTest {
         assertThat(copied[0]).startsWith("outcome\t").contains("100.0% (");
         Path saved = folder.resolve("counts.csv");
         on(() -> frame.dataPlace().saveCounts(saved));
+        settle();
         assertThat(saved).content().startsWith("outcome,").doesNotContain("%");
         on(() -> frame.dataPlace().saveCounts(folder.resolve("data/menders.csv")));
+        settle();
         assertThat(folder.resolve("data/menders.csv")).content().startsWith("mender,");
         // Kept in the page of the dataset, they are what each look is held against.
         robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.K);
