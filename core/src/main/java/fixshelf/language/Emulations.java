@@ -3,6 +3,7 @@ package fixshelf.language;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /// Calls that are written with simpler ones, as a tree, so that every language says them in its own way and none can
 /// differ.
@@ -13,6 +14,12 @@ public final class Emulations {
     public static boolean lacksLayout(Expr.Call call) {
         return LayoutEmulations.FUNCTIONS.contains(call.function())
                 && call.arguments().stream().skip(1).anyMatch(a -> !(a instanceof Expr.Literal));
+    }
+
+    /// Whether an argument that has to be known is not: with it, the call would be written in simpler ones.
+    public static boolean lacksConstant(Expr.Call call) {
+        return IntStream.range(0, call.arguments().size())
+                .anyMatch(i -> call.function().slot(i).fixed() && !(call.argument(i) instanceof Expr.Literal));
     }
 
     /// The call in simpler ones; empty for a call that a language says itself, and for one whose fixed arguments are

@@ -341,7 +341,7 @@ public abstract class SqlLanguage extends SqlBounds {
             return sql(simpler.get());
         }
         Form form = forms.get(call.function().name());
-        if (Emulations.lacksLayout(call) || form == null && needsValues(call)) {
+        if (Emulations.lacksLayout(call) || form == null && Emulations.lacksConstant(call)) {
             throw cannot(
                     "what " + call.function().name() + " works with comes through a parameter.",
                     "Copy it as an expression, with the values filled in.");
@@ -355,12 +355,6 @@ public abstract class SqlLanguage extends SqlBounds {
     /// Whether a named query that is read in several places is worked out once.
     boolean sharesQueries() {
         return true;
-    }
-
-    /// Whether an argument that has to be known is not: with it, the call would be written as others.
-    private static boolean needsValues(Expr.Call call) {
-        return IntStream.range(0, call.arguments().size())
-                .anyMatch(i -> call.function().slot(i).fixed() && !(call.argument(i) instanceof Expr.Literal));
     }
 
     /// A side of a comparison as it must be written so that text is compared code point by code point.

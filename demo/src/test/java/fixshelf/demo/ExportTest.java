@@ -243,31 +243,6 @@ class ExportTest {
         }
     }
 
-    /// What was proven here goes with the folder, and is a receipt like that of any other engine.
-    @Test
-    void theFolderSaysWhatWasProven(@TempDir Path other) throws Exception {
-        Language sqlite = Languages.find("sqlite").orElseThrow();
-        Export.Wanted proven = new Export.Wanted(false, 5, false, List.of());
-        Outcome<Export.Report> report = Export.write(shelf, sqlite, other, proven);
-        assertThat(report.problems()).isEmpty();
-        String text = Files.readString(other.resolve("proven.txt"));
-        Receipt receipt = Receipt.read("proven.txt", text).get();
-        assertThat(receipt.objections(shelf)).isEmpty();
-        assertThat(receipt.engine()).startsWith("3.");
-        assertThat(receipt.caseCount()).isGreaterThan(200);
-        assertThat(receipt.failingCount()).isZero();
-        var tree = JSON.readTree(text.substring(text.indexOf('{')));
-        assertThat(tree.path("made_up_values").path("squeeze_spaces").asInt()).isGreaterThan(5);
-        assertThat(tree.path("differing").size()).isZero();
-        assertThat(tree.path("compared_with").asText()).startsWith("v");
-        // Other functions are not what was proven.
-        Receipt old = Receipt.read("", text.replace(receipt.digest(), "0000")).get();
-        assertThat(old.objections(shelf)).singleElement().asString().contains("other functions");
-        Outcome<Export.Report> none =
-                Export.write(shelf, Languages.find("oracle").orElseThrow(), other.resolve("o"), proven);
-        assertThat(none.get().refused()).contains("proven.txt: Oracle SQL is not here to be tried.");
-    }
-
     private static final String AWKWARD = """
             select where order group user table column index key values default check
             class def lambda import pass None self pd re date datetime Decimal str
