@@ -34,7 +34,7 @@ final class PandasDates {
             case "at_midnight" -> mapped(a, "lambda d: datetime(d.year, d.month, d.day)", OBJECTS);
             case "add_seconds" -> pair(a, "seconds_later(x, y)", OBJECTS);
             case "seconds_between" -> pair(a, "seconds_from(x, y)", NUMBERS);
-            default -> throw PandasWriter.cannot("It has no form for " + name + ".", "Use another function.");
+            default -> throw PandasWriter.noForm(call);
         };
     }
 

@@ -41,7 +41,7 @@ final class PandasNumbers {
             case "divide" -> pair(a, "units(x, y, " + scale(a) + ") if y != 0 else pd.NA", false);
             case "floor" -> one(a, "whole(int(x.to_integral_value(\"ROUND_FLOOR\")))", "\"Int64\"");
             case "ceil" -> one(a, "whole(int(x.to_integral_value(\"ROUND_CEILING\")))", "\"Int64\"");
-            default -> throw PandasWriter.cannot("It has no form for " + name + ".", "Use another function.");
+            default -> throw PandasWriter.noForm(call);
         };
     }
 

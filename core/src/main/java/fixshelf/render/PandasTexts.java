@@ -56,9 +56,7 @@ final class PandasTexts {
             case "split_part" -> part(a);
             case "sort_parts" -> together(a, "sorted");
             case "unique_parts" -> together(a, "dict.fromkeys");
-            default ->
-                throw PandasWriter.cannot(
-                        "It has no form for " + call.function().name() + ".", "Use another function.");
+            default -> throw PandasWriter.noForm(call);
         };
     }
 

@@ -261,6 +261,13 @@ final class PandasWriter {
         };
     }
 
+    /// Why a call has no form of its own: what it is written with is not known yet, or there is none.
+    static ProblemException noForm(Expr.Call call) {
+        return Emulations.lacksConstant(call)
+                ? notYetKnown()
+                : cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+    }
+
     private static ProblemException notYetKnown() {
         return cannot(
                 "a list, a mapping, a layout or a separator comes through a parameter.",
@@ -279,8 +286,7 @@ final class PandasWriter {
                 }
                 throw notYetKnown();
             }
-            case PATTERN, NULL, COMPARISON, CONVERSION, NUMBER ->
-                throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+            case PATTERN, NULL, COMPARISON, CONVERSION, NUMBER -> throw noForm(call);
         };
     }
 

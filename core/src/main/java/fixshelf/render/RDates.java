@@ -41,7 +41,7 @@ final class RDates {
                         "as.numeric(" + given(a, 1, Type.TIMESTAMP) + ") - as.numeric(" + given(a, 0, Type.TIMESTAMP)
                                 + ")",
                         R.PLUS);
-            default -> throw RWriter.cannot("It has no form for " + name + ".", "Use another function.");
+            default -> throw RWriter.noForm(call);
         };
     }
 

@@ -48,7 +48,7 @@ final class RNumbers {
                         ? RWriter.caseWhen(List.of("abs(" + given(a, 0) + ") < 2^53 ~ " + whole.text()))
                         : whole;
             }
-            default -> throw RWriter.cannot("It has no form for " + name + ".", "Use another function.");
+            default -> throw RWriter.noForm(call);
         };
     }
 

@@ -1,7 +1,6 @@
 package fixshelf.render;
 
 import fixshelf.language.Expr;
-import fixshelf.language.FunctionDef;
 import fixshelf.language.LikePattern;
 import fixshelf.language.PatternHelp;
 import fixshelf.language.Regex;
@@ -75,10 +74,7 @@ final class RTexts {
             case "unique_parts" -> together(a, "unique(p)");
             case "replace_each" -> replaceEach(a);
             case "LIKE" -> like(a);
-            default ->
-                throw call.function().group() == FunctionDef.Group.LIST
-                        ? RWriter.notYetKnown()
-                        : RWriter.cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+            default -> throw RWriter.noForm(call);
         };
     }
 

@@ -42,6 +42,13 @@ final class RWriter {
         return new ProblemException(Problem.about(Code.CANNOT_SAY, "R, dplyr", "R, dplyr cannot say it: " + why, todo));
     }
 
+    /// Why a call has no form of its own: what it is written with is not known yet, or there is none.
+    static ProblemException noForm(Expr.Call call) {
+        return Emulations.lacksConstant(call)
+                ? notYetKnown()
+                : cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+    }
+
     static ProblemException notYetKnown() {
         return cannot(
                 "a list, a mapping, a layout or a separator comes through a parameter.",
@@ -150,7 +157,7 @@ final class RWriter {
             case DATE -> new RDates(this).write(call);
             case NUMBER, CONVERSION -> new RNumbers(this).write(call);
             case TEXT, PATTERN, LIST, COMPARISON -> new RTexts(this).write(call);
-            case NULL -> throw cannot("It has no form for " + call.function().name() + ".", "Use another function.");
+            case NULL -> throw noForm(call);
         };
     }
 
