@@ -7,6 +7,7 @@ import fixshelf.engine.FixEngine;
 import fixshelf.language.Arithmetic;
 import fixshelf.language.Body;
 import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
@@ -124,7 +125,7 @@ final class TryCommand extends ShelfOption {
         if (parameter.type() instanceof Type.Text) {
             return Optional.of(Expr.Literal.text(text.get()));
         }
-        Optional<Expr.Literal> read = Constants.read(parameter.name(), inQuotes(parameter.type(), text.get()))
+        Optional<Expr.Literal> read = WrittenConstants.read(parameter.name(), inQuotes(parameter.type(), text.get()))
                 .value()
                 .flatMap(v -> v);
         Optional<Expr.Literal> fits = read.filter(

@@ -199,7 +199,9 @@ final class Checker {
                         : same;
             }
         }
-        new ConstantArguments(parser, call).check(function, arguments).forEach(findings::add);
+        ConstantArguments.problemWith(function, arguments)
+                .ifPresent(r -> findings.report(
+                        r.code(), call.operand(Math.min(r.argument(), call.operandCount() - 1)), r.what(), r.todo()));
         boolean approximate = same.type() instanceof Type.Num
                 || function.slot(0).wants() == Wants.NUMBER
                 || function.slot(0).wants() == Wants.REAL && Digits.isApproximate(arguments);
@@ -231,7 +233,7 @@ final class Checker {
     }
 
     private void wantFixed(String function, Slot slot, Expr argument, SqlNode node) {
-        if (slot.fixed() && !Constants.isFixed(argument, scope)) {
+        if (slot.fixed() && !isFixed(argument, scope)) {
             report(
                     Code.NOT_CONSTANT,
                     node,
@@ -378,5 +380,27 @@ final class Checker {
 
     private Expr report(Code code, SqlNode node, String what, String todo) {
         return findings.report(code, node, what, todo);
+    }
+
+    /// Whether the value will be known when code is written: constants, parameters, which are then given
+    /// one, and texts joined of these.
+    private static boolean isFixed(Expr expr, Scope scope) {
+        return switch (expr) {
+            case Expr.Literal _ -> true;
+            case Expr.Name name ->
+                scope.find(name.name())
+                        .map(b -> b.kind() == Scope.Kind.PARAMETER)
+                        .orElse(false);
+            case Expr.Call call
+            when isWorkedOut(call.function()) -> call.arguments().stream().allMatch(a -> isFixed(a, scope));
+            case Expr.Call _, Expr.Case _, Expr.FixCall _ ->
+                Constants.value(expr).isPresent();
+        };
+    }
+
+    private static boolean isWorkedOut(FunctionDef function) {
+        return function == TextFunctions.CONCAT
+                || function == TextFunctions.CONCAT_CALL
+                || function == ListFunctions.DATE_RANGE;
     }
 }

@@ -3,19 +3,16 @@ package fixshelf.language;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import fixshelf.problem.Span;
 import fixshelf.type.Type;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Optional;
 import java.util.Set;
-import org.apache.calcite.sql.SqlCall;
 
 /// Looks at arguments whose value is already known: patterns, replacements, scales, code points.
 ///
-/// A pattern that comes through a parameter is looked at where the parameter gets its value, with
-/// [#problemWith].
+/// A pattern that comes through a parameter is looked at where the parameter gets its value.
 public final class ConstantArguments {
     private static final int MOST_PARTS = 100;
     private static final Set<FunctionDef> ONE_SIGN = Set.of(
@@ -23,24 +20,7 @@ public final class ConstantArguments {
     private static final Set<FunctionDef> LISTED =
             Set.of(PartFunctions.SKIP_PARTS_IN, PartFunctions.REMOVE_PARTS, PartFunctions.KEEP_PARTS);
 
-    private final ExpressionParser parser;
-    private final SqlCall call;
-
-    ConstantArguments(ExpressionParser parser, SqlCall call) {
-        this.parser = parser;
-        this.call = call;
-    }
-
-    List<Problem> check(FunctionDef function, List<Expr> arguments) {
-        Optional<Refusal> refusal = problemWith(function, arguments);
-        if (refusal.isEmpty()) {
-            return List.of();
-        }
-        Span span = parser.spanOf(call.operand(Math.min(refusal.get().argument(), call.operandCount() - 1))
-                .getParserPosition());
-        return List.of(parser.problem(
-                refusal.get().code(), span, refusal.get().what(), refusal.get().todo()));
-    }
+    private ConstantArguments() {}
 
     /// Why a constant argument will not do, and which one.
     public record Refusal(int argument, Code code, String what, String todo) {}

@@ -3,6 +3,7 @@ package fixshelf.plan;
 import fixshelf.language.Arithmetic;
 import fixshelf.language.ConstantArguments;
 import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Expr;
 import fixshelf.language.Parameter;
 import fixshelf.language.Printer;
@@ -84,7 +85,7 @@ public record ArgumentKind(Parameter parameter) implements Kind<Expr> {
                 ? "DATE '" + text + "'"
                 : type instanceof Type.Timestamp && !text.contains("'") ? "TIMESTAMP '" + text + "'" : text;
         Optional<Expr.Literal> value =
-                Constants.read("blank", written).value().flatMap(v -> v).filter(v -> v.value() != null);
+                WrittenConstants.read("blank", written).value().flatMap(v -> v).filter(v -> v.value() != null);
         return value.map(Outcome::of)
                 .orElseGet(() -> Refusal.of(
                         Code.WRONG_TYPE, text + " is no " + type.label() + ".", "Write " + example(type) + ", say."));

@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Expr;
 import fixshelf.language.ExpressionParser;
 import fixshelf.language.Lexer;
@@ -284,7 +284,7 @@ public final class ExpressionKinds {
                 where.map(w -> Formula.when(w, of, Formula.missing(of.type()))).orElse(of);
         String second = parts.size() > 1 ? parts.getLast() : name.equals("mean") ? "2" : "', '";
         Optional<Expr.Literal> constant =
-                Constants.read("blank", second).value().flatMap(v -> v);
+                WrittenConstants.read("blank", second).value().flatMap(v -> v);
         if (name.equals("mean")) {
             boolean fits = constant.isPresent() && constant.get().value() instanceof Long n && n >= 0 && n <= 9;
             return fits && constant.get().value() instanceof Long places

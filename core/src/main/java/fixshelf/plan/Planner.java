@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Expr;
 import fixshelf.language.Names;
 import fixshelf.language.Scope;
@@ -294,7 +294,7 @@ public final class Planner {
 
     /// A value as a constant of its type where it is written as one, else as a text.
     private static Expr.Literal constant(String value) {
-        return Constants.read("value", value)
+        return WrittenConstants.read("value", value)
                 .value()
                 .flatMap(v -> v)
                 .filter(v -> v.value() != null)

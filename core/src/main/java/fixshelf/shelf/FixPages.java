@@ -2,6 +2,7 @@ package fixshelf.shelf;
 
 import fixshelf.language.Expr;
 import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Lexer;
 import fixshelf.language.Names;
 import fixshelf.language.Parameter;
@@ -178,7 +179,7 @@ public final class FixPages {
     }
 
     private Optional<Expr.Literal> literal(String text, Type wanted, Span span) {
-        Outcome<Optional<Expr.Literal>> outcome = Constants.read("value", text);
+        Outcome<Optional<Expr.Literal>> outcome = WrittenConstants.read("value", text);
         Optional<Expr.Literal> value = outcome.value().flatMap(v -> v);
         if (value.isEmpty()) {
             String why = outcome.problems().isEmpty()

@@ -1,6 +1,6 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Expr;
 import fixshelf.language.Names;
 import fixshelf.operations.Operations;
@@ -151,7 +151,7 @@ final class LineFields {
         }
         boolean quoted = sql.strip().startsWith("'");
         Optional<Expr.Literal> constant =
-                quoted ? Constants.read("with", sql).value().flatMap(v -> v) : Optional.empty();
+                quoted ? WrittenConstants.read("with", sql).value().flatMap(v -> v) : Optional.empty();
         if (constant.isPresent() && constant.get().value() instanceof String text) {
             return Written.word(text);
         }

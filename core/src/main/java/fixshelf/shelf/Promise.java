@@ -1,6 +1,6 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Expr;
 import fixshelf.language.Names;
 import fixshelf.language.RegexParser;
@@ -97,7 +97,7 @@ public record Promise(Kind kind, List<Expr.Literal> values, String fix, String w
     }
 
     private static Optional<List<Expr.Literal>> constants(String text) {
-        Outcome<Optional<Expr.Literal>> list = Constants.read("promise", "ARRAY[" + text + "]");
+        Outcome<Optional<Expr.Literal>> list = WrittenConstants.read("promise", "ARRAY[" + text + "]");
         return list.value().flatMap(l -> l).map(l -> {
             Type element = l.type() instanceof Type.ListOf(Type of) ? of : Type.UNKNOWN;
             return ((List<?>) l.value())

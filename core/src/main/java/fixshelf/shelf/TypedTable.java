@@ -1,6 +1,6 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
@@ -103,7 +103,7 @@ final class TypedTable {
                 ? "DATE '" + cell.replace("'", "") + "'"
                 : type.equals(Type.TIMESTAMP) ? "TIMESTAMP '" + cell.replace("'", "") + "'" : cell;
         return type.equals(Type.TEXT)
-                || Constants.read("values", written)
+                || WrittenConstants.read("values", written)
                         .value()
                         .flatMap(v -> v)
                         .filter(v -> v.type().equals(type) && !(type instanceof Type.Decimal) || fits(v.value(), type))

@@ -3,7 +3,7 @@ package fixshelf.work;
 import fixshelf.engine.Answer;
 import fixshelf.engine.DuckJobs;
 import fixshelf.engine.FixEngine;
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Scope;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Callables;
@@ -318,7 +318,7 @@ public final class OperationExamples {
     }
 
     private static @Nullable Object value(String constant) {
-        return Constants.read("example", constant)
+        return WrittenConstants.read("example", constant)
                 .value()
                 .flatMap(v -> v)
                 .orElseThrow(() -> new IllegalStateException("no constant: " + constant))

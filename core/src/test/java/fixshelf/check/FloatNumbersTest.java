@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngines;
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.type.Literals;
@@ -35,7 +35,10 @@ class FloatNumbersTest {
     void whatIsPrintedIsReadAsTheSameNumber() {
         for (double number : NUMBERS) {
             String printed = Literals.print(number);
-            assertThat(Constants.read("number", printed).get().orElseThrow().value())
+            assertThat(WrittenConstants.read("number", printed)
+                            .get()
+                            .orElseThrow()
+                            .value())
                     .as(printed)
                     .isEqualTo(number);
         }

@@ -3,6 +3,7 @@ package fixshelf.check;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Expr;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
@@ -43,7 +44,7 @@ class MadeUpValuesTest {
         assertThat(values).anyMatch(v -> v.value() == null);
         for (Expr.Literal value : values) {
             String written = Literals.print(value.value());
-            Expr.Literal read = Constants.read("value", written).get().orElseThrow();
+            Expr.Literal read = WrittenConstants.read("value", written).get().orElseThrow();
             assertThat(Literals.print(read.value())).isEqualTo(written);
             boolean fits = Constants.fits(read, type);
             assertThat(fits)

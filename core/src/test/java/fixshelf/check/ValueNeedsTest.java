@@ -8,7 +8,7 @@ import fixshelf.engine.Engines;
 import fixshelf.engine.FixEngine;
 import fixshelf.language.Body;
 import fixshelf.language.BodyParser;
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.ExpressionParser;
@@ -368,7 +368,7 @@ public class ValueNeedsTest {
     }
 
     private static Expr.Literal constant(String text) {
-        return Constants.read("need", text).get().orElseThrow();
+        return WrittenConstants.read("need", text).get().orElseThrow();
     }
 
     /// Cuts at commas outside texts.

@@ -43,10 +43,10 @@ class ConstantsTest {
                 "'a' || 'b'"
             })
     void areReadInOneWay(String text) {
-        Optional<Expr.Literal> known = Constants.read("test", text).get();
+        Optional<Expr.Literal> known = WrittenConstants.read("test", text).get();
         assertThat(known)
                 .isPresent()
-                .isEqualTo(Constants.parsed("test", text).value().orElseThrow());
+                .isEqualTo(WrittenConstants.parsed("test", text).value().orElseThrow());
     }
 
     @ParameterizedTest
@@ -61,7 +61,7 @@ class ConstantsTest {
                 "9999999999999999999"
             })
     void areRefusedInWords(String text) {
-        Outcome<Optional<Expr.Literal>> outcome = Constants.read("test", text);
+        Outcome<Optional<Expr.Literal>> outcome = WrittenConstants.read("test", text);
         assertThat(outcome.isPresent() && outcome.get().isPresent()).isFalse();
         assertThat(outcome.problems()).allSatisfy(p -> assertThat(p.todo()).isNotEmpty());
     }

@@ -4,7 +4,7 @@ import fixshelf.check.CaseResult;
 import fixshelf.desktop.Background.Request;
 import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngines;
-import fixshelf.language.Constants;
+import fixshelf.language.WrittenConstants;
 import fixshelf.language.Definition;
 import fixshelf.language.Expr;
 import fixshelf.language.Inliner;
@@ -101,7 +101,7 @@ final class TryIt {
                 continue;
             }
             Optional<Expr.Literal> literal =
-                    Constants.read(parameter.name(), typed).value().flatMap(v -> v);
+                    WrittenConstants.read(parameter.name(), typed).value().flatMap(v -> v);
             if (literal.isEmpty() || !literal.get().type().fits(parameter.type())) {
                 return Outcome.failed(fixshelf.problem.Problem.about(
                         fixshelf.problem.Code.WRONG_TYPE,
