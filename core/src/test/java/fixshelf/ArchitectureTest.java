@@ -7,6 +7,9 @@ import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 /// The packages of the core stand in the order in which a fix travels; each knows only those before it.
@@ -34,27 +37,49 @@ class ArchitectureTest {
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("fixshelf");
 
+    /// The rooms of a large package, likewise.
+    private static final Map<String, List<String>> ROOMS = Map.of(
+            "language", List.of("tree", "pattern", "catalogue", "emulation", "checking"),
+            "render", List.of("frame", "pandas", "r", "sql"));
+
+    private static final Set<String> APART = Set.of("sql", "pandas", "r");
+
     @Test
     void packagesKnowOnlyThoseBeforeThem() {
-        for (int i = 0; i < ORDER.size(); i++) {
-            String[] later = ORDER.subList(i + 1, ORDER.size()).stream()
-                    .map(p -> "fixshelf." + p + "..")
-                    .toArray(String[]::new);
-            if (later.length > 0) {
-                noClasses()
-                        .that()
-                        .resideInAPackage("fixshelf." + ORDER.get(i) + "..")
-                        .should()
-                        .dependOnClassesThat()
-                        .resideInAnyPackage(later)
-                        .check(classes);
-            }
+        inOrder("fixshelf.", ORDER);
+        ROOMS.forEach((room, inner) -> inOrder("fixshelf." + room + ".", inner));
+    }
+
+    private void inOrder(String outer, List<String> order) {
+        for (int i = 0; i + 1 < order.size(); i++) {
+            knowsNone(
+                    outer + order.get(i) + "..",
+                    order.subList(i + 1, order.size()).stream().map(p -> outer + p + ".."));
         }
+    }
+
+    @Test
+    void languagesOfDifferentKindsKnowNothingOfEachOther() {
+        APART.forEach(room -> knowsNone(
+                "fixshelf.render." + room,
+                APART.stream().filter(r -> !r.equals(room)).map(r -> "fixshelf.render." + r)));
+        knowsNone("fixshelf.render", Stream.of("fixshelf.render.*.."));
+    }
+
+    private void knowsNone(String room, Stream<String> others) {
+        noClasses()
+                .that()
+                .resideInAPackage(room)
+                .should()
+                .dependOnClassesThat()
+                .resideInAnyPackage(others.toArray(String[]::new))
+                .check(classes);
     }
 
     @Test
     void thereAreNoCirclesAndNoInterfaceCode() {
         slices().matching("fixshelf.(*)..").should().beFreeOfCycles().check(classes);
+        slices().matching("fixshelf.(**)").should().beFreeOfCycles().check(classes);
         noClasses()
                 .should()
                 .dependOnClassesThat()

@@ -1,9 +1,9 @@
 package fixshelf.bench;
 
 import fixshelf.demo.DemoShelf;
+import fixshelf.language.tree.Definition;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;
-import fixshelf.language.Definition;
 import fixshelf.render.Languages;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;

@@ -2,8 +2,8 @@ package fixshelf.cli;
 
 import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.plan.Line;
-import fixshelf.plan.Written;
 import fixshelf.plan.Sentences;
+import fixshelf.plan.Written;
 import fixshelf.shelf.Shelf;
 import fixshelf.table.Lineage;
 import fixshelf.work.Figure;

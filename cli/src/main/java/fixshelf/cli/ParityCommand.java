@@ -9,7 +9,7 @@ import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.engine.Stop;
 import fixshelf.export.Receipt;
-import fixshelf.language.Functions;
+import fixshelf.language.catalogue.Functions;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Operation;
 import fixshelf.problem.Code;

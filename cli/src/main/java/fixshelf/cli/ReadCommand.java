@@ -1,8 +1,9 @@
 package fixshelf.cli;
 
-import fixshelf.fetch.Consent;
 import com.fasterxml.jackson.databind.node.ArrayNode;
 import com.fasterxml.jackson.databind.node.ObjectNode;
+import fixshelf.fetch.Consent;
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPages;
@@ -10,7 +11,6 @@ import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
-import fixshelf.plan.ReadOptions;
 import fixshelf.type.Column;
 import fixshelf.work.Preview;
 import java.io.IOException;

@@ -9,8 +9,8 @@ import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
-import fixshelf.shelf.Shelf;
 import fixshelf.shelf.Moves;
+import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import java.io.Console;
 import java.nio.file.Path;
@@ -138,7 +138,8 @@ abstract class ShelfOption implements Callable<Integer> {
         String all = known.size() > MOST_NAMED
                 ? "There are " + known.size() + ": see `fixshelf list`."
                 : "Known: " + String.join(", ", known) + ".";
-        err().println("There is no " + kind + " " + name + ". " + fixshelf.language.Names.suggest(name, known, all));
+        err().println("There is no " + kind + " " + name + ". "
+                + fixshelf.language.tree.Names.suggest(name, known, all));
         err().flush();
         return Output.WRONG_USE;
     }

@@ -1,7 +1,7 @@
 package fixshelf.cli;
 
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.SourceText;
 import fixshelf.render.Language;

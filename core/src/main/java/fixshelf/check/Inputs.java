@@ -1,9 +1,9 @@
 package fixshelf.check;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Lexer;
-import fixshelf.language.Parameter;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Lexer;
+import fixshelf.language.tree.Parameter;
 import fixshelf.shelf.FixPage;
 import java.util.ArrayList;
 import java.util.List;

@@ -1,6 +1,6 @@
 package fixshelf.check;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;

@@ -1,7 +1,7 @@
 package fixshelf.check;
 
 import fixshelf.engine.Answer;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.render.Language;
 import fixshelf.type.Literals;
 import java.util.List;

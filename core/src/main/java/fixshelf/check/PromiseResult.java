@@ -1,6 +1,6 @@
 package fixshelf.check;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Promise;
 import fixshelf.type.Literals;

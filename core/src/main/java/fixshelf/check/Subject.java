@@ -1,12 +1,12 @@
 package fixshelf.check;
 
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.FunctionDef;
-import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.ExpressionParser;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.FunctionDef;
+import fixshelf.language.tree.Parameter;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Type;

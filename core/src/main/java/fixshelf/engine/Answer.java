@@ -1,7 +1,7 @@
 package fixshelf.engine;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 

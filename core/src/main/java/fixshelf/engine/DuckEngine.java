@@ -4,7 +4,7 @@ import fixshelf.engine.Answer.Evaluation;
 import fixshelf.problem.ProblemException;
 import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;

@@ -1,9 +1,9 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Parameter;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;

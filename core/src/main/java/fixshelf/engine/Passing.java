@@ -2,8 +2,8 @@ package fixshelf.engine;
 
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
-import fixshelf.render.DuckDbLanguage;
-import fixshelf.render.RelationSql;
+import fixshelf.render.sql.DuckDbLanguage;
+import fixshelf.render.sql.RelationSql;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;

@@ -1,7 +1,7 @@
 package fixshelf.engine;
 
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;

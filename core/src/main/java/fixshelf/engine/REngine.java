@@ -1,11 +1,11 @@
 package fixshelf.engine;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.ProblemException;
 import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
-import fixshelf.render.RLanguage;
+import fixshelf.render.r.RLanguage;
 import fixshelf.type.Type;
 import java.io.IOException;
 import java.math.BigDecimal;

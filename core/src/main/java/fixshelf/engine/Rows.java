@@ -1,8 +1,8 @@
 package fixshelf.engine;
 
 import fixshelf.plan.Step;
-import fixshelf.render.DuckDbLanguage;
-import fixshelf.render.RelationSql;
+import fixshelf.render.sql.DuckDbLanguage;
+import fixshelf.render.sql.RelationSql;
 import fixshelf.table.Field;
 import fixshelf.table.Relation;
 import java.util.ArrayList;

@@ -1,9 +1,9 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.Definition;
-import fixshelf.language.Inliner;
-import fixshelf.language.Parameter;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;

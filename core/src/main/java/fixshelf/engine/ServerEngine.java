@@ -2,7 +2,7 @@ package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.render.JobCode;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.sql.Connection;

@@ -5,7 +5,7 @@ import com.fasterxml.jackson.databind.ObjectMapper;
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;

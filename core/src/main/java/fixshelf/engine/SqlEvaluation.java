@@ -1,13 +1,13 @@
 package fixshelf.engine;
 
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.render.JobCode;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.sql.Connection;

@@ -3,7 +3,7 @@ package fixshelf.engine;
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;

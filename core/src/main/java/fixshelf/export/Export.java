@@ -1,6 +1,6 @@
 package fixshelf.export;
 
-import fixshelf.language.Definition;
+import fixshelf.language.tree.Definition;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;

@@ -1,9 +1,9 @@
 package fixshelf.export;
 
 import fixshelf.export.Export.Exported;
-import fixshelf.language.Expr;
-import fixshelf.language.Parameter;
-import fixshelf.render.PandasLanguage;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
+import fixshelf.render.pandas.PandasLanguage;
 import fixshelf.shelf.FixPage;
 import java.util.LinkedHashMap;
 import java.util.List;

@@ -3,7 +3,7 @@ package fixshelf.export;
 import com.fasterxml.jackson.core.JsonProcessingException;
 import com.fasterxml.jackson.databind.JsonNode;
 import com.fasterxml.jackson.databind.ObjectMapper;
-import fixshelf.language.Definition;
+import fixshelf.language.tree.Definition;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;

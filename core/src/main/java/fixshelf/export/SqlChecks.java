@@ -1,10 +1,10 @@
 package fixshelf.export;
 
 import fixshelf.export.Export.Exported;
-import fixshelf.language.Comparisons;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
-import fixshelf.language.Parameter;
+import fixshelf.language.catalogue.Comparisons;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Outcome;
 import fixshelf.render.Comments;
 import fixshelf.render.Language;

@@ -1,18 +1,18 @@
 package fixshelf.export;
 
 import fixshelf.export.Export.Exported;
-import fixshelf.language.Expr;
-import fixshelf.language.Parameter;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.ProblemException;
 import fixshelf.render.Comments;
-import fixshelf.render.RLanguage;
+import fixshelf.render.r.RLanguage;
 import fixshelf.shelf.FixPage;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Locale;
+import java.util.Map;
 
 /// The cases of fixes as tests for testthat.
 final class Testthat {

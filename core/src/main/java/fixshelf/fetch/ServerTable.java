@@ -1,7 +1,7 @@
 package fixshelf.fetch;
 
 import fixshelf.engine.Stop;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;

@@ -1,7 +1,7 @@
 package fixshelf.operations;
 
-import fixshelf.language.Expr;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;

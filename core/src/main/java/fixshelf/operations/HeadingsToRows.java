@@ -1,7 +1,7 @@
 package fixshelf.operations;
 
-import fixshelf.language.Expr;
-import fixshelf.language.RegexParser;
+import fixshelf.language.pattern.RegexParser;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;

@@ -1,6 +1,6 @@
 package fixshelf.operations;
 
-import fixshelf.language.Definition;
+import fixshelf.language.tree.Definition;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;

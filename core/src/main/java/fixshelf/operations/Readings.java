@@ -1,7 +1,7 @@
 package fixshelf.operations;
 
-import fixshelf.language.Arithmetic;
-import fixshelf.language.Expr;
+import fixshelf.language.catalogue.Arithmetic;
+import fixshelf.language.tree.Expr;
 import fixshelf.table.Formula;
 import fixshelf.type.Type;
 import java.util.Optional;

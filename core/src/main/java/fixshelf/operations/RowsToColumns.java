@@ -1,6 +1,6 @@
 package fixshelf.operations;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.ExpressionKinds;

@@ -2,7 +2,7 @@ package fixshelf.output;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.fetch.ServerAddress;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;

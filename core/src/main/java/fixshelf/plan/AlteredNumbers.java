@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Formula;

@@ -1,13 +1,13 @@
 package fixshelf.plan;
 
-import fixshelf.language.Arithmetic;
-import fixshelf.language.ConstantArguments;
-import fixshelf.language.Constants;
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Expr;
-import fixshelf.language.Parameter;
-import fixshelf.language.Printer;
-import fixshelf.language.TypeChecks;
+import fixshelf.language.catalogue.Arithmetic;
+import fixshelf.language.catalogue.Constants;
+import fixshelf.language.checking.TypeChecks;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.emulation.ConstantArguments;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
+import fixshelf.language.tree.Printer;
 import fixshelf.plan.Written.Fields;
 import fixshelf.plan.Written.Items;
 import fixshelf.plan.Written.Word;

@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;

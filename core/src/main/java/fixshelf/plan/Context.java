@@ -1,7 +1,7 @@
 package fixshelf.plan;
 
-import fixshelf.language.Expr;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Outcome;
 import fixshelf.table.Field;
 import fixshelf.table.Relation;

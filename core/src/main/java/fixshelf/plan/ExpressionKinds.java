@@ -1,10 +1,10 @@
 package fixshelf.plan;
 
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.Lexer;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.ExpressionParser;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Lexer;
 import fixshelf.plan.Written.Word;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -148,7 +148,7 @@ public final class ExpressionKinds {
         public Optional<Written> beginning(Choices choices) {
             String first = choices.names().stream()
                     .findFirst()
-                    .map(fixshelf.language.Printer::name)
+                    .map(fixshelf.language.tree.Printer::name)
                     .orElse("NULL");
             return Optional.of(Written.word(about.orElse(first) + (condition ? " IS NOT NULL" : "")));
         }

@@ -1,8 +1,8 @@
 package fixshelf.plan;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Names;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Names;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;

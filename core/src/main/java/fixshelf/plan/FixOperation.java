@@ -1,12 +1,12 @@
 package fixshelf.plan;
 
-import fixshelf.language.Arithmetic;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
-import fixshelf.language.Body;
-import fixshelf.language.Parameter;
-import fixshelf.language.TypeChecks;
+import fixshelf.language.catalogue.Arithmetic;
+import fixshelf.language.checking.TypeChecks;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.table.Computed;

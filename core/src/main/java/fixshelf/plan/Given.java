@@ -1,7 +1,7 @@
 package fixshelf.plan;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.table.Computed;
@@ -115,7 +115,7 @@ public final class Given {
 
     /// A plain value as a constant of that type; empty where it is none.
     public Optional<Expr> constant(String text, Type type) {
-        return new ArgumentKind(new fixshelf.language.Parameter("value", type, Optional.empty(), "", false))
+        return new ArgumentKind(new fixshelf.language.tree.Parameter("value", type, Optional.empty(), "", false))
                 .read(Written.word(text), context)
                 .value();
     }

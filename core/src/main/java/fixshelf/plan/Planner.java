@@ -1,9 +1,9 @@
 package fixshelf.plan;
 
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Expr;
-import fixshelf.language.Names;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Names;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;

@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;

@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Written.Fields;
 import fixshelf.plan.Written.Items;
 import fixshelf.plan.Written.Word;

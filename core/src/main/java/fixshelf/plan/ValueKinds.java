@@ -1,6 +1,6 @@
 package fixshelf.plan;
 
-import fixshelf.language.Definition;
+import fixshelf.language.tree.Definition;
 import fixshelf.plan.Written.Word;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;

@@ -1,7 +1,7 @@
 package fixshelf.profile;
 
 import fixshelf.engine.Grid;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;

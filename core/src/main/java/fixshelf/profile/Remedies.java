@@ -1,10 +1,10 @@
 package fixshelf.profile;
 
 import fixshelf.engine.Stop;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
-import fixshelf.language.Parameter;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;
 import fixshelf.problem.Outcome;

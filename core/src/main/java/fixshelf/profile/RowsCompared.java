@@ -108,7 +108,7 @@ public record RowsCompared(
                             Code.NO_SUCH_COLUMN,
                             key,
                             file.file().getFileName() + " has no column " + key + ".",
-                            fixshelf.language.Names.suggest(
+                            fixshelf.language.tree.Names.suggest(
                                     key, columns.stream().map(Column::name).toList(), "Name a column of both.")))));
         }
         return places;

@@ -1,10 +1,10 @@
 package fixshelf.render;
 
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
-import fixshelf.language.Parameter;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.type.Literals;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -18,11 +18,11 @@ import java.util.stream.Collectors;
 import java.util.stream.Stream;
 
 /// Which fixes a fix calls.
-final class Calls {
+public final class Calls {
     private Calls() {}
 
     /// The fixes that a fix calls, each before those that call it, the fix itself last; all as functions have them.
-    static List<Definition> neededBy(Definition fix) {
+    public static List<Definition> neededBy(Definition fix) {
         Map<String, Definition> needed = new LinkedHashMap<>();
         collect(prepared(fix), needed);
         return new ArrayList<>(needed.values());
@@ -40,7 +40,7 @@ final class Calls {
     }
 
     /// The fix as a function has it: lists and mappings exist only while code is written, and are at their defaults.
-    static Definition asFunction(Definition fix) {
+    public static Definition asFunction(Definition fix) {
         Map<String, Expr> given = new HashMap<>();
         fix.parameters().stream().filter(p -> p.type().isFixed()).forEach(p -> p.fallback()
                 .ifPresent(f -> given.put(p.name().toLowerCase(Locale.ROOT), f)));
@@ -51,7 +51,7 @@ final class Calls {
     }
 
     /// What a reader of the function has to know of the lists and mappings in it.
-    static String about(Definition fix, String about) {
+    public static String about(Definition fix, String about) {
         String remarks = fix.parameters().stream()
                 .filter(p -> p.type().isFixed())
                 .flatMap(p -> p.fallback().stream()

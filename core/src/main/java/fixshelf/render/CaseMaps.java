@@ -2,13 +2,13 @@ package fixshelf.render;
 
 /// Unicode's simple mappings between small and capital letters beyond ASCII, as texts that run side by side: the
 /// character at a place of the first becomes the one at the same place of the second.
-final class CaseMaps {
+public final class CaseMaps {
     private final String lower;
     private final String upper;
     private final String capitals;
     private final String smalls;
 
-    CaseMaps() {
+    public CaseMaps() {
         StringBuilder[] maps = {new StringBuilder(), new StringBuilder(), new StringBuilder(), new StringBuilder()};
         for (int c = 128; c < 0x20000; c++) {
             add(maps[0], maps[1], c, Character.toUpperCase(c));
@@ -28,22 +28,22 @@ final class CaseMaps {
     }
 
     /// Characters that have a capital.
-    String lower() {
+    public String lower() {
         return lower;
     }
 
     /// The capitals of [#lower].
-    String upper() {
+    public String upper() {
         return upper;
     }
 
     /// Characters that have a small form.
-    String capitals() {
+    public String capitals() {
         return capitals;
     }
 
     /// The small forms of [#capitals].
-    String smalls() {
+    public String smalls() {
         return smalls;
     }
 }

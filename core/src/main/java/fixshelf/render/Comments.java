@@ -37,7 +37,7 @@ public final class Comments {
 
     /// A description of a Python function or module. A quotation mark at its end would be taken for a part of the
     /// marks that close it.
-    static String docstring(String text) {
+    public static String docstring(String text) {
         String words = words(text).replace("\\", "\\\\").replace("\"\"\"", "'''");
         return "\"\"\"" + words + (words.endsWith("\"") ? " " : "") + "\"\"\"";
     }

@@ -1,6 +1,6 @@
 package fixshelf.render;
 
-import fixshelf.language.Regex;
+import fixshelf.language.pattern.Regex;
 import java.util.regex.Pattern;
 
 /// Portable patterns for use inside the program, such as marking matches on the screen.

@@ -1,6 +1,6 @@
 package fixshelf.render;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Problem;
@@ -48,7 +48,7 @@ public record JobCode(String name, String about, List<Source> sources, List<Line
     }
 
     /// The lines that others come back to.
-    Set<Integer> namedLines() {
+    public Set<Integer> namedLines() {
         Set<Integer> named = new HashSet<>();
         lines.forEach(line -> parts(line)
                 .filter(r -> r instanceof Relation.Result result && result.line() != line.number() - 1)
@@ -57,7 +57,7 @@ public record JobCode(String name, String about, List<Source> sources, List<Line
     }
 
     /// Whether a line brings in the rows of the first source once more.
-    boolean readsFirstAgain() {
+    public boolean readsFirstAgain() {
         return lines.stream()
                 .flatMap(JobCode::parts)
                 .anyMatch(r -> r instanceof Relation.Source(String name, var _) && name.equals(first().name()));
@@ -81,12 +81,12 @@ public record JobCode(String name, String about, List<Source> sources, List<Line
     }
 
     /// The tables that it reads, in words: `a, b and c`.
-    String sourceNames() {
+    public String sourceNames() {
         return sources.stream().map(Source::name).collect(Collectors.joining(", "));
     }
 
     /// Why a language cannot say a line, with the line's number and words.
-    static Problem refused(Line line, Problem why) {
+    public static Problem refused(Line line, Problem why) {
         return new Problem(
                 why.code(),
                 why.severity(),
@@ -96,7 +96,7 @@ public record JobCode(String name, String about, List<Source> sources, List<Line
     }
 
     /// An expression over fields, with the names that users see.
-    static Expr named(Expr expr, Relation from) {
+    public static Expr named(Expr expr, Relation from) {
         Map<String, Expr> names = new HashMap<>();
         from.shape().fields().forEach(f -> names.put(f.key(), new Expr.Name(f.name(), f.type())));
         return Formula.renamed(expr, n -> names.getOrDefault(n.name(), n));

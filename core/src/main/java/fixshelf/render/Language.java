@@ -1,7 +1,7 @@
 package fixshelf.render;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Outcome;
 import java.util.List;
 

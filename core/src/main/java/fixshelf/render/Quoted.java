@@ -8,9 +8,9 @@ import java.util.Locale;
 /// @param quote the sign around it
 /// @param near how a character that cannot be seen is written, up to U+FFFF
 /// @param far how it is written above
-record Quoted(char quote, String near, String far) {
+public record Quoted(char quote, String near, String far) {
 
-    String write(String text) {
+    public String write(String text) {
         StringBuilder out = new StringBuilder().append(quote);
         text.codePoints().forEach(c -> {
             switch (c) {

@@ -1,8 +1,8 @@
 package fixshelf.render;
 
-import fixshelf.language.Regex;
-import fixshelf.language.Regex.CharacterSet;
-import fixshelf.language.Regex.Range;
+import fixshelf.language.pattern.Regex;
+import fixshelf.language.pattern.Regex.CharacterSet;
+import fixshelf.language.pattern.Regex.Range;
 import fixshelf.type.Visible;
 import java.util.List;
 import java.util.Locale;
@@ -15,41 +15,41 @@ import java.util.stream.Collectors;
 /// @param categories whether `\p{L}` is known
 /// @param mergesCases whether two letters that differ in case are taken for one letter of any case
 /// @param captures which group is captured: a number, or one of the constants
-record RegexWriter(
+public record RegexWriter(
         String end, String codePoint, String farCodePoint, boolean categories, boolean mergesCases, int captures) {
     static final int ALL = -1;
-    static final int NONE = 0;
+    public static final int NONE = 0;
 
-    static RegexWriter re2() {
+    public static RegexWriter re2() {
         return new RegexWriter("$", "\\x{%04X}", "\\x{%X}", true, true, ALL);
     }
 
-    static RegexWriter posix() {
+    public static RegexWriter posix() {
         return new RegexWriter("$", "\\u%04X", "\\U%08X", false, false, ALL);
     }
 
-    static RegexWriter pcre() {
+    public static RegexWriter pcre() {
         return new RegexWriter("\\z", "\\x{%04X}", "\\x{%X}", true, false, ALL);
     }
 
-    static RegexWriter java() {
+    public static RegexWriter java() {
         return new RegexWriter("\\z", "\\u%04X", "\\x{%X}", true, false, ALL);
     }
 
-    static RegexWriter icu() {
+    public static RegexWriter icu() {
         return new RegexWriter("\\z", "\\u%04X", "\\U%08X", true, false, ALL);
     }
 
-    static RegexWriter python() {
+    public static RegexWriter python() {
         return new RegexWriter("\\Z", "\\u%04x", "\\U%08x", false, false, ALL);
     }
 
     /// The same flavour, but only the group of that number is captured.
-    RegexWriter capturing(int group) {
+    public RegexWriter capturing(int group) {
         return new RegexWriter(end, codePoint, farCodePoint, categories, mergesCases, group);
     }
 
-    String write(Regex regex) {
+    public String write(Regex regex) {
         return switch (regex) {
             case Regex.Sequence(List<Regex> parts) ->
                 parts.stream().map(this::part).collect(Collectors.joining());

@@ -16,15 +16,15 @@ import java.util.stream.Collectors;
 ///
 /// @param names the names; in small letters where `anyCase`
 /// @param anyCase whether names go without regard to case
-record TakenNames(Set<String> names, boolean anyCase) {
+public record TakenNames(Set<String> names, boolean anyCase) {
     private static final Map<String, TakenNames> READ = new ConcurrentHashMap<>();
 
-    TakenNames {
+    public TakenNames {
         names = Set.copyOf(names);
     }
 
     /// The names that stand in `taken-names/ID.txt` beside the class of a language; none where there is no such file.
-    static TakenNames of(Class<?> language, String id, boolean anyCase) {
+    public static TakenNames of(Class<?> language, String id, boolean anyCase) {
         return READ.computeIfAbsent(
                 language.getName() + " " + id,
                 _ -> new TakenNames(read(language, "taken-names/" + id + ".txt"), anyCase));
@@ -44,13 +44,13 @@ record TakenNames(Set<String> names, boolean anyCase) {
 
     /// The name, with `_` behind it where it is taken. Two names never become one: `date` is `date_`, and `date_` is
     /// `date__`.
-    String free(String name) {
+    public String free(String name) {
         String bare = name.replaceFirst("_+$", "");
         return names.contains(anyCase ? bare.toLowerCase(Locale.ROOT) : bare) ? name + "_" : name;
     }
 
     /// What a reader has to know of a function that has another name than its fix; empty for others.
-    String remark(String language, String name) {
+    public String remark(String language, String name) {
         String free = free(name);
         return free.equals(name) ? "" : "Called " + free + ", as " + language + " uses " + name + " itself.";
     }

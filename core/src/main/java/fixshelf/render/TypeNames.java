@@ -5,9 +5,9 @@ import fixshelf.type.Type;
 /// What an SQL language calls the types.
 ///
 /// @param exact exact numbers, before their digits in brackets; empty where there are none
-record TypeNames(String text, String whole, String number, String truth, String day, String time, String exact) {
+public record TypeNames(String text, String whole, String number, String truth, String day, String time, String exact) {
     /// The name of a type of single values.
-    String of(Type type) {
+    public String of(Type type) {
         return switch (type) {
             case Type.Text _, Type.Unknown _ -> text;
             case Type.Int _ -> whole;

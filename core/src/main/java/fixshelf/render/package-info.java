@@ -1,17 +1,15 @@
 /// A fix, or a whole job, as code of a query language.
 ///
-/// What comes in: a typed expression, a [fixshelf.language.Definition], or a [JobCode]. What goes out: text that
-/// can be pasted as it is, or a problem that names what the language cannot say. One class a language, found by
-/// `ServiceLoader`: [DuckDbLanguage], [PostgresLanguage], [PandasLanguage].
+/// What comes in: a typed expression, a [fixshelf.language.tree.Definition], or a [JobCode]. What
+/// goes out: text that can be pasted as it is, or a problem that names what the language cannot
+/// say. One class a language, found by `ServiceLoader`.
 ///
-/// SQL languages share [SqlLanguage] and hold only what they say differently, in one table of [SqlLanguage.Form]s by
-/// function. Precedence is kept by [Sql], so nobody places parentheses by hand. Patterns are written by
-/// [RegexWriter] in the flavour of each engine.
+/// Its rooms: `sql` holds nine languages less what they share, `frame` what two languages of data
+/// frames share, `pandas` and `r` those two. Here stands what all share: patterns in the flavour of
+/// each engine ([RegexWriter]), names that are taken ([TakenNames]), fixes in the order of their
+/// calls ([Calls]).
 ///
-/// Languages that are written from their documentation, and never run, extend [DocumentedSql]. A job is written line by
-/// line ([SqlJobs], [PandasJobs], [RJobs]); each line that cannot be said is named.
-///
-/// Read first: [Language], [SqlLanguage], [DuckDbLanguage].
+/// Read first: [Language], [Languages], [JobCode]. To add a language, see `docs/add-a-language.md`.
 @NullMarked
 package fixshelf.render;
 

@@ -39,7 +39,7 @@ public final class DatasetPages {
 
     /// Why a dataset cannot be kept under a name; empty when it can.
     public static Optional<Problem> objection(String name, Path to) {
-        Optional<String> wrong = fixshelf.language.Names.problemWith(name);
+        Optional<String> wrong = fixshelf.language.tree.Names.problemWith(name);
         if (wrong.isPresent()) {
             return Optional.of(Problem.about(Code.BAD_FIELD, name, wrong.get(), "Write visits_alder_quay, say."));
         }

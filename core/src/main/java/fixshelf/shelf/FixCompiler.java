@@ -1,16 +1,16 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Body;
-import fixshelf.language.BodyParser;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.BodyParser;
+import fixshelf.language.checking.ExpressionParser;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
-import fixshelf.problem.Span;
 import fixshelf.problem.Problem;
+import fixshelf.problem.Span;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Collection;

@@ -1,6 +1,6 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Lexer;
+import fixshelf.language.tree.Lexer;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Written;

@@ -1,9 +1,9 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Parameter;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.plan.FixOperation;
 import fixshelf.plan.Operation;
 import fixshelf.problem.Problem;

@@ -1,11 +1,11 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Expr;
-import fixshelf.language.Constants;
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Lexer;
-import fixshelf.language.Names;
-import fixshelf.language.Parameter;
+import fixshelf.language.catalogue.Constants;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Lexer;
+import fixshelf.language.tree.Names;
+import fixshelf.language.tree.Parameter;
 import fixshelf.operations.Operations;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -89,7 +89,7 @@ public final class FixPages {
         Optional<String> wrong = Names.problemWith(name);
         if (wrong.isPresent()) {
             report(Code.BAD_FIELD, front.spanOfValue("fix"), wrong.get(), "Write squeeze_spaces, say.");
-        } else if (fixshelf.language.Functions.find(name).isPresent()) {
+        } else if (fixshelf.language.catalogue.Functions.find(name).isPresent()) {
             clash(front, name + " is a function of the catalogue already.");
         } else if (Operations.find(name).isPresent()) {
             clash(front, name + " is an operation on tables already, and lines would call that.");

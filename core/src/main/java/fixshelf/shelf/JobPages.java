@@ -1,7 +1,7 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Names;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Names;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Context;
 import fixshelf.plan.Line;
@@ -16,13 +16,13 @@ import fixshelf.shelf.JobPage.PlacedLine;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import java.nio.file.Path;
-import java.util.stream.Stream;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /// Reads the page of a job.
 public final class JobPages {

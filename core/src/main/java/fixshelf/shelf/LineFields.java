@@ -1,8 +1,8 @@
 package fixshelf.shelf;
 
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Expr;
-import fixshelf.language.Names;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Names;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Line;

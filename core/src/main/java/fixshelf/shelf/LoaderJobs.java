@@ -1,7 +1,7 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Expr;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;
@@ -23,9 +23,9 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Stream;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// A call of a loader as a job: its first line, with the arguments in their places, then its lines over what is read.

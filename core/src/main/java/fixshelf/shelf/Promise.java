@@ -1,9 +1,9 @@
 package fixshelf.shelf;
 
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Expr;
-import fixshelf.language.Names;
-import fixshelf.language.RegexParser;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.pattern.RegexParser;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Names;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;

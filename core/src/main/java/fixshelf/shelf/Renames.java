@@ -1,7 +1,7 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Functions;
-import fixshelf.language.Names;
+import fixshelf.language.catalogue.Functions;
+import fixshelf.language.tree.Names;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;

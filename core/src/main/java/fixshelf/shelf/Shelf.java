@@ -1,13 +1,13 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Definition;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Callables;
 import fixshelf.plan.Line;
+import fixshelf.plan.LoaderCall;
 import fixshelf.plan.Operation;
 import fixshelf.plan.ReadOptions;
-import fixshelf.plan.LoaderCall;
 import fixshelf.plan.TableFix;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
@@ -238,7 +238,7 @@ public final class Shelf {
                 Code.NO_SUCH,
                 where,
                 "There is no " + kind + " " + name + " on this shelf.",
-                fixshelf.language.Names.suggest(name, known, "Write it, or name another."));
+                fixshelf.language.tree.Names.suggest(name, known, "Write it, or name another."));
     }
 
     private List<Problem> clashes() {
@@ -282,7 +282,7 @@ public final class Shelf {
                         Code.NO_SUCH,
                         ShelfReader.SETTINGS,
                         "There is no environment " + name + " on this shelf.",
-                        fixshelf.language.Names.suggest(
+                        fixshelf.language.tree.Names.suggest(
                                 name,
                                 settings.environments().keySet(),
                                 "Known: "

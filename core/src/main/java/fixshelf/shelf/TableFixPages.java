@@ -1,7 +1,7 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Names;
-import fixshelf.language.Parameter;
+import fixshelf.language.tree.Names;
+import fixshelf.language.tree.Parameter;
 import fixshelf.operations.Operations;
 import fixshelf.plan.ArgumentKind;
 import fixshelf.plan.Blank;

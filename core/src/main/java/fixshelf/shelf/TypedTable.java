@@ -1,6 +1,6 @@
 package fixshelf.shelf;
 
-import fixshelf.language.WrittenConstants;
+import fixshelf.language.checking.WrittenConstants;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;

@@ -1,6 +1,6 @@
 package fixshelf.shelf;
 
-import fixshelf.language.Lexer;
+import fixshelf.language.tree.Lexer;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Line;

@@ -224,7 +224,7 @@ final class Yaml {
                             Code.BAD_FIELD,
                             spanOf(entry.getValue().getKeyNode()),
                             "There is no field " + entry.getKey() + " here.",
-                            fixshelf.language.Names.suggest(
+                            fixshelf.language.tree.Names.suggest(
                                     entry.getKey(),
                                     known,
                                     "Known: "
@@ -358,7 +358,7 @@ final class Yaml {
 
         /// Reports a name that cannot stand in code and in names of files.
         void wantName(String field, String name, String example) {
-            fixshelf.language.Names.problemWith(name)
+            fixshelf.language.tree.Names.problemWith(name)
                     .ifPresent(why -> report(Code.BAD_FIELD, spanOfValue(field), why, example));
         }
 

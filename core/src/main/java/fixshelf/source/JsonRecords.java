@@ -126,7 +126,7 @@ final class JsonRecords implements Records {
         throw problem(
                 at,
                 "There is no " + name + " of " + rows + " in the file.",
-                fixshelf.language.Names.suggest(name, seen, "Names there: " + String.join(", ", seen) + "."));
+                fixshelf.language.tree.Names.suggest(name, seen, "Names there: " + String.join(", ", seen) + "."));
     }
 
     private ProblemException problem(JsonParser at, String what, String todo) {

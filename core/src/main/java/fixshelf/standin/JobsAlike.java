@@ -2,11 +2,11 @@ package fixshelf.standin;
 
 import fixshelf.fetch.Consent;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.SourceText;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
-import fixshelf.problem.SourceText;
 import fixshelf.work.LineEffect;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;

@@ -1,6 +1,6 @@
 package fixshelf.table;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import java.util.Optional;
 
 /// A cell that is worked out of its row, into a field of its own or in place of a field that is there.

@@ -1,7 +1,7 @@
 package fixshelf.table;
 
-import fixshelf.language.Expr;
-import fixshelf.language.Functions;
+import fixshelf.language.catalogue.Functions;
+import fixshelf.language.tree.Expr;
 import fixshelf.type.Type;
 import java.util.IdentityHashMap;
 import java.util.List;

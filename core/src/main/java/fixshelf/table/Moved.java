@@ -1,6 +1,6 @@
 package fixshelf.table;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;

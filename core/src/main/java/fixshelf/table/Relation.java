@@ -1,6 +1,6 @@
 package fixshelf.table;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import java.util.ArrayList;
 import java.util.List;
 

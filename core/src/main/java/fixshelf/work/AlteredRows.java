@@ -1,7 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.engine.Rows;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.AlteredNumbers;
 import fixshelf.plan.Operation;
 import fixshelf.table.Computed;

@@ -1,6 +1,6 @@
 package fixshelf.work;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Step;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;

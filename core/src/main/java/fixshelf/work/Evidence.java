@@ -1,11 +1,11 @@
 package fixshelf.work;
 
 import fixshelf.engine.Grid;
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
-import fixshelf.language.Parameter;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.render.Language;

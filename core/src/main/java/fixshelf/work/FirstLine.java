@@ -2,7 +2,7 @@ package fixshelf.work;
 
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Written;

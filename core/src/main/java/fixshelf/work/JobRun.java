@@ -1,6 +1,5 @@
 package fixshelf.work;
 
-import fixshelf.source.SourceSession;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Passing;
@@ -12,6 +11,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
+import fixshelf.source.SourceSession;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;

@@ -1,9 +1,8 @@
 package fixshelf.work;
 
-import fixshelf.source.SourceSession;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Context;
 import fixshelf.plan.NamedLines;
 import fixshelf.plan.Step;
@@ -15,6 +14,7 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
+import fixshelf.source.SourceSession;
 import fixshelf.table.Field;
 import fixshelf.table.Moved;
 import fixshelf.table.Relation;

@@ -1,7 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.fetch.Consent;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
@@ -11,7 +11,7 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;

@@ -2,7 +2,7 @@ package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
-import fixshelf.language.RegexParser;
+import fixshelf.language.pattern.RegexParser;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Span;
 import fixshelf.render.JavaPatterns;

@@ -2,9 +2,9 @@ package fixshelf.work;
 
 import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Given;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;

@@ -1,25 +1,25 @@
 package fixshelf.work;
 
-import java.util.Optional;
-import java.util.Locale;
-import java.nio.file.StandardCopyOption;
-import fixshelf.problem.ProblemException;
-import fixshelf.output.DatabaseTable;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Rows;
+import fixshelf.output.DatabaseTable;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.problem.ProblemException;
 import fixshelf.shelf.Moves;
 import fixshelf.table.Field;
 import java.io.IOException;
 import java.nio.channels.FileChannel;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.nio.file.StandardOpenOption;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 

@@ -1,6 +1,6 @@
 package fixshelf.work;
 
-import fixshelf.language.Names;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;

@@ -1,10 +1,10 @@
 package fixshelf.work;
 
-import fixshelf.output.TableTarget;
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
-import fixshelf.language.Lexer;
-import fixshelf.language.Names;
+import fixshelf.language.tree.Lexer;
+import fixshelf.language.tree.Names;
+import fixshelf.output.TableTarget;
 import fixshelf.plan.Context;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
@@ -21,7 +21,7 @@ import fixshelf.problem.Problem.Where;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;

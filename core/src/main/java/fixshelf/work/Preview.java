@@ -1,6 +1,5 @@
 package fixshelf.work;
 
-import fixshelf.source.SourceSession;
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
@@ -11,6 +10,7 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
+import fixshelf.source.SourceSession;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;

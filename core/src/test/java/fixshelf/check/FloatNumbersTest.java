@@ -3,11 +3,11 @@ package fixshelf.check;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.engine.Answer;
-import fixshelf.engine.FixEngines;
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
+import fixshelf.engine.FixEngines;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;

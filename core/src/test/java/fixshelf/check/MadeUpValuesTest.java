@@ -2,9 +2,9 @@ package fixshelf.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.language.Constants;
-import fixshelf.language.WrittenConstants;
-import fixshelf.language.Expr;
+import fixshelf.language.catalogue.Constants;
+import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.tree.Expr;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.util.ArrayDeque;

@@ -6,7 +6,7 @@ import fixshelf.engine.Answer;
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;

@@ -4,7 +4,7 @@ import static fixshelf.check.TreeMeaning.known;
 import static fixshelf.check.TreeMeaning.n;
 import static fixshelf.check.TreeMeaning.s;
 
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Expr;
 import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;

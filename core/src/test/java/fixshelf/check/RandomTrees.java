@@ -1,12 +1,12 @@
 package fixshelf.check;
 
-import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.FunctionDef;
-import fixshelf.language.FunctionDef.Wants;
-import fixshelf.language.Functions;
-import fixshelf.language.Printer;
-import fixshelf.language.Scope;
+import fixshelf.language.catalogue.Functions;
+import fixshelf.language.checking.ExpressionParser;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.FunctionDef;
+import fixshelf.language.tree.FunctionDef.Wants;
+import fixshelf.language.tree.Printer;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Comparator;

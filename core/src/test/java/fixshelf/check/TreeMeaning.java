@@ -1,8 +1,8 @@
 package fixshelf.check;
 
-import fixshelf.language.Expr;
-import fixshelf.language.LikePattern;
-import fixshelf.language.RegexParser;
+import fixshelf.language.pattern.LikePattern;
+import fixshelf.language.pattern.RegexParser;
+import fixshelf.language.tree.Expr;
 import fixshelf.render.JavaPatterns;
 import fixshelf.type.Type;
 import java.math.BigDecimal;

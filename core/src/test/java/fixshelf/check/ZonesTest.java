@@ -2,9 +2,9 @@ package fixshelf.check;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.language.Emulations;
-import fixshelf.language.Expr;
-import fixshelf.language.Functions;
+import fixshelf.language.catalogue.Functions;
+import fixshelf.language.emulation.Emulations;
+import fixshelf.language.tree.Expr;
 import fixshelf.type.Type;
 import java.time.LocalDateTime;
 import java.time.ZoneId;

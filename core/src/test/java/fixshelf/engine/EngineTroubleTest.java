@@ -3,13 +3,13 @@ package fixshelf.engine;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.engine.Answer.Evaluation;
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.Parameter;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.Parameter;
 import fixshelf.render.JobCode;
 import fixshelf.render.Languages;
-import fixshelf.render.SqlLanguage;
+import fixshelf.render.sql.SqlLanguage;
 import fixshelf.type.Column;
 import fixshelf.type.Type;
 import java.io.IOException;

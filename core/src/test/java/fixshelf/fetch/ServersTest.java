@@ -1,9 +1,8 @@
 package fixshelf.fetch;
 
-import fixshelf.work.ReadRows;
-import fixshelf.engine.TestServer;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import fixshelf.engine.TestServer;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -14,6 +13,7 @@ import fixshelf.work.Datasets;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
+import fixshelf.work.ReadRows;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;

@@ -1,6 +1,5 @@
 package fixshelf.fetch;
 
-import fixshelf.work.ReadRows;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import com.sun.net.httpserver.HttpExchange;
@@ -12,6 +11,7 @@ import fixshelf.shelf.ShelfReader;
 import fixshelf.source.SourceFile;
 import fixshelf.work.Datasets;
 import fixshelf.work.Preview;
+import fixshelf.work.ReadRows;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.net.InetSocketAddress;

@@ -2,8 +2,8 @@ package fixshelf.plan;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Parameter;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Sentences.Part;
 import fixshelf.problem.Outcome;

@@ -6,14 +6,14 @@ import fixshelf.engine.Answer;
 import fixshelf.engine.Answer.Evaluation;
 import fixshelf.engine.Engines;
 import fixshelf.engine.FixEngine;
-import fixshelf.language.Body;
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.FunctionDef;
-import fixshelf.language.Functions;
-import fixshelf.language.Parameter;
-import fixshelf.language.Scope;
+import fixshelf.language.catalogue.Functions;
+import fixshelf.language.checking.ExpressionParser;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Body;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
+import fixshelf.language.tree.FunctionDef;
+import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Literals;
@@ -121,7 +121,7 @@ public class CatalogueExamplesTest {
         for (FunctionDef function : Functions.ALL) {
             for (FunctionDef.Example example : function.examples()) {
                 Expr call = parse(example.call());
-                Expr.Literal expected = fixshelf.language.Constants.value(parse(example.result()))
+                Expr.Literal expected = fixshelf.language.catalogue.Constants.value(parse(example.result()))
                         .orElseThrow();
                 String wanted = Literals.print(expected.value());
                 all.add(new Checked(example.call(), wanted, asConstant(call)));

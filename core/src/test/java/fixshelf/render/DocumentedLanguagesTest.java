@@ -2,10 +2,10 @@ package fixshelf.render;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
-import fixshelf.language.ExpressionParser;
-import fixshelf.language.Scope;
+import fixshelf.language.checking.ExpressionParser;
+import fixshelf.language.checking.Scope;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.PageFiles;

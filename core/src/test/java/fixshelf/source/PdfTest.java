@@ -1,11 +1,11 @@
 package fixshelf.source;
 
-import fixshelf.work.ReadRows;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.work.Preview;
+import fixshelf.work.ReadRows;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

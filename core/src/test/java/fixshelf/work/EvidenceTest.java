@@ -2,8 +2,8 @@ package fixshelf.work;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import fixshelf.language.Definition;
-import fixshelf.language.Expr;
+import fixshelf.language.tree.Definition;
+import fixshelf.language.tree.Expr;
 import fixshelf.problem.Span;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;

@@ -1,8 +1,8 @@
 package fixshelf.work;
 
-import fixshelf.engine.TestServer;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import fixshelf.engine.TestServer;
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Secrets;
 import fixshelf.problem.Code;

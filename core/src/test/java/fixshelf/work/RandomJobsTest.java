@@ -10,13 +10,13 @@ import fixshelf.engine.Grid;
 import fixshelf.engine.Stop;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
 import fixshelf.shelf.FixOfLines;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
-import fixshelf.problem.Problem;
-import fixshelf.problem.SourceText;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
@@ -33,12 +33,12 @@ import java.util.Optional;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
-import org.jspecify.annotations.Nullable;
 
 /// Jobs put together at random: what a preview shows of each line is what the line means in plain Java, every row is
 /// accounted for, and a run reports and writes the same.

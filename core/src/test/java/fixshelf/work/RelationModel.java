@@ -1,8 +1,8 @@
 package fixshelf.work;
 
 import fixshelf.check.TreeMeaning;
-import fixshelf.language.Expr;
-import fixshelf.language.Inliner;
+import fixshelf.language.emulation.Inliner;
+import fixshelf.language.tree.Expr;
 import fixshelf.table.Aggregate;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;

@@ -3,14 +3,14 @@ package fixshelf.demo;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.Line;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.SourceText;
 import fixshelf.shelf.FixOfLines;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
-import fixshelf.problem.Outcome;
-import fixshelf.problem.SourceText;
 import fixshelf.type.Column;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;

@@ -3,6 +3,8 @@ package fixshelf.demo;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.Line;
+import fixshelf.problem.Problem;
+import fixshelf.problem.SourceText;
 import fixshelf.profile.DataLook;
 import fixshelf.profile.Finding;
 import fixshelf.profile.KnownList;
@@ -10,8 +12,6 @@ import fixshelf.profile.Oddity;
 import fixshelf.profile.Remedies;
 import fixshelf.profile.Remedy;
 import fixshelf.profile.TableLook;
-import fixshelf.problem.Problem;
-import fixshelf.problem.SourceText;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;

@@ -1,7 +1,19 @@
 package fixshelf.desktop;
 
 import fixshelf.check.CaseResult;
-import fixshelf.desktop.JumpField.Target;
+import fixshelf.desktop.data.DataPlace;
+import fixshelf.desktop.jobs.JobsPlace;
+import fixshelf.desktop.languages.LanguagesPlace;
+import fixshelf.desktop.parts.Command;
+import fixshelf.desktop.parts.FacingPages;
+import fixshelf.desktop.parts.JumpField;
+import fixshelf.desktop.parts.JumpField.Target;
+import fixshelf.desktop.parts.Place;
+import fixshelf.desktop.parts.Ui;
+import fixshelf.desktop.shelf.ShelfPlace;
+import fixshelf.desktop.shelf.WritingPlace;
+import fixshelf.desktop.workbench.UserSettings;
+import fixshelf.desktop.workbench.Workbench;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;

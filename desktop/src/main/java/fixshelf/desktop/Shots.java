@@ -1,6 +1,9 @@
 package fixshelf.desktop;
 
-import fixshelf.language.PatternHelp;
+import fixshelf.desktop.data.DataPlace;
+import fixshelf.desktop.workbench.UserSettings;
+import fixshelf.desktop.workbench.Workbench;
+import fixshelf.language.pattern.PatternHelp;
 import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
 import fixshelf.work.Preview;

@@ -2,6 +2,8 @@ package fixshelf.desktop;
 
 import fixshelf.demo.DemoShelf;
 import fixshelf.demo.PricePages;
+import fixshelf.desktop.workbench.UserSettings;
+import fixshelf.desktop.workbench.Workbench;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;

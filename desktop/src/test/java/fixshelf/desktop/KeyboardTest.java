@@ -4,6 +4,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
 import fixshelf.demo.DemoShelf;
+import fixshelf.desktop.parts.FacingPages;
+import fixshelf.desktop.workbench.UserSettings;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;

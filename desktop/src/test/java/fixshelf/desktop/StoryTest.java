@@ -3,6 +3,8 @@ package fixshelf.desktop;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.demo.DemoShelf;
+import fixshelf.desktop.shelf.WritingPlace;
+import fixshelf.desktop.workbench.Workbench;
 import fixshelf.shelf.FixPage;
 import fixshelf.work.Preview;
 import java.nio.file.Files;

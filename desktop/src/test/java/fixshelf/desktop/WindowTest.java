@@ -1,5 +1,7 @@
 package fixshelf.desktop;
 
+import fixshelf.desktop.workbench.UserSettings;
+import fixshelf.desktop.workbench.Workbench;
 import fixshelf.shelf.FixPage;
 import java.nio.file.Path;
 import java.util.List;

@@ -1,0 +1,87 @@
+package fixshelf.desktop.data;
+
+import fixshelf.desktop.parts.Ui;
+import fixshelf.desktop.workbench.Background;
+import fixshelf.desktop.workbench.Workbench;
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Outcome;
+import fixshelf.source.FileParts;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.BiConsumer;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.scene.Node;
+import javafx.scene.layout.Region;
+
+/// How a dataset is brought in: a file, one table of a file that holds several, or what is in no file here.
+final class Bringing {
+    private final Workbench workbench;
+    private final BiConsumer<Region, Supplier<Node>> show;
+    private final Consumer<String> brought;
+    private final Consumer<String> refused;
+    private final PartsPage parts = new PartsPage();
+    private final RemotePage remote = new RemotePage(this::keepRemote);
+
+    /// @param show shows a page that asks for something, and what of it gets the keyboard
+    /// @param brought is told the name of a dataset that was kept
+    /// @param refused is told why none was
+    Bringing(
+            Workbench workbench,
+            BiConsumer<Region, Supplier<Node>> show,
+            Consumer<String> brought,
+            Consumer<String> refused) {
+        this.workbench = workbench;
+        this.show = show;
+        this.brought = brought;
+        this.refused = refused;
+    }
+
+    /// Keeps a file as a dataset; asks which table it is where the file holds several.
+    void bring(Path file) {
+        FoundFile found = new FoundFile(workbench, file);
+        workbench
+                .background()
+                .ask(
+                        Background.Request.now("begin", "looking at " + file.getFileName()),
+                        () -> found.shape().then(shape -> found.parts(shape).map(p -> new Shaped(shape, p))),
+                        shaped -> {
+                            if (shaped.isPresent() && shaped.get().parts().size() > 1) {
+                                choose(file, found, shaped.get().parts());
+                            } else {
+                                kept(shaped.then(s -> found.keep(s.shape())));
+                            }
+                        });
+    }
+
+    /// A file, and the tables in it.
+    private record Shaped(ReadOptions shape, List<FileParts.Part> parts) {}
+
+    private void choose(Path file, FoundFile found, List<FileParts.Part> tables) {
+        parts.show(file.getFileName().toString(), tables, part -> kept(found.keep(part)));
+        show.accept(parts.view(), parts::focusTarget);
+    }
+
+    private void kept(Outcome<String> name) {
+        if (name.isPresent()) {
+            brought.accept(name.get());
+        } else {
+            refused.accept(name.problems().getFirst().sentence());
+        }
+    }
+
+    /// Shows the blanks of a dataset that is in no file here.
+    void askServer() {
+        show.accept(Ui.page(remote.view()), remote::focusTarget);
+    }
+
+    /// Keeps a dataset that is in no file; gives what is wrong if that cannot be.
+    private Optional<String> keepRemote(String name, ReadOptions options) {
+        Outcome<String> kept = workbench.keepDataset(name, options);
+        kept.value().ifPresent(brought);
+        return kept.isPresent()
+                ? Optional.empty()
+                : Optional.of(kept.problems().getFirst().sentence());
+    }
+}

@@ -1,0 +1,92 @@
+package fixshelf.desktop.data;
+
+import fixshelf.desktop.parts.Place;
+import fixshelf.desktop.workbench.Workbench;
+import fixshelf.fetch.Consent;
+import fixshelf.plan.ReadOptions;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.JobEdits;
+import fixshelf.source.DelimitedShape;
+import fixshelf.source.FileParts;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Locale;
+
+/// A file that a user brings in: what form it has, a job that begins with it, a dataset that names it.
+public final class FoundFile {
+    private final Workbench workbench;
+    private final Path data;
+
+    public FoundFile(Workbench workbench, Path data) {
+        this.workbench = workbench;
+        this.data = data.toAbsolutePath().normalize();
+    }
+
+    /// What form the file has; it is read for that, so this is asked away from the interface.
+    public Outcome<ReadOptions> shape() {
+        Path root = workbench.shelf().root();
+        String path = (data.startsWith(root) ? root.relativize(data) : data)
+                .toString()
+                .replace('\\', '/');
+        try {
+            if (!Files.isRegularFile(data) || Files.size(data) == 0) {
+                return Outcome.failed(Problem.about(
+                        Code.FILE_EMPTY, path, data.getFileName() + " is empty or no file.", "Choose another."));
+            }
+            return Outcome.of(DelimitedShape.detect(
+                    data, path, workbench.shelf().settings().nullWords()));
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING, path, "It cannot be read: " + e.getMessage() + ".", "Look at its rights."));
+        }
+    }
+
+    /// Writes the page of the job, as a draft, and gives its file.
+    public Path begin(ReadOptions shape) {
+        String name = name();
+        Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
+        String job = page.getFileName().toString().replace(".yaml", "");
+        String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+        // Who brings in a file allows its folder by that.
+        Path root = workbench.shelf().root();
+        Consent.Place.of(root, data).ifPresent(p -> Workbench.allow(() -> Consent.keep(root, p)));
+        workbench.edit(page, JobEdits.newPage(job, title, shape));
+        return page;
+    }
+
+    /// The tables that the file holds, where it may hold several; nothing where it is one.
+    Outcome<List<FileParts.Part>> parts(ReadOptions shape) {
+        return FileParts.hasSeveral(shape) ? FileParts.of(data, shape) : Outcome.of(List.of());
+    }
+
+    /// Keeps the page of a dataset that reads one of several tables of the file, and gives its name.
+    Outcome<String> keep(FileParts.Part part) {
+        String which = part.title()
+                .replaceFirst("^(sheet|table) ", "")
+                .replaceFirst(", (all that is used, )?[A-Z]+[0-9]+:.*", "")
+                .replaceFirst("^all pages together$", "");
+        return keep(part.options(), which.isEmpty() ? name() : name() + "_" + named(which));
+    }
+
+    /// Keeps the page of a dataset that reads the file, and gives its name.
+    Outcome<String> keep(ReadOptions shape) {
+        return keep(shape, name());
+    }
+
+    private Outcome<String> keep(ReadOptions shape, String name) {
+        return workbench.keepDataset(
+                name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape);
+    }
+
+    private String name() {
+        return named(data.getFileName().toString().replaceFirst("\\.[^.]*$", ""));
+    }
+
+    private static String named(String text) {
+        return text.replaceAll("[^A-Za-z0-9]+", "_").toLowerCase(Locale.ROOT);
+    }
+}

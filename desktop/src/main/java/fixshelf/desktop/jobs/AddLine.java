@@ -1,0 +1,60 @@
+package fixshelf.desktop.jobs;
+
+import fixshelf.desktop.parts.Completion;
+import fixshelf.desktop.parts.Ui;
+import fixshelf.plan.Line;
+import java.util.List;
+import java.util.function.Consumer;
+import java.util.function.Supplier;
+import javafx.scene.control.TextField;
+import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
+
+/// Where a line is added, by words for what it does.
+public final class AddLine {
+    private final TextField field = new TextField();
+    private final HBox view = Ui.row("job-line", Ui.label("+", "line-number"), field);
+    private final Supplier<List<NewLines.Offered>> offered;
+    private final Consumer<Line> taken;
+
+    /// @param offered what can be added where the line would stand
+    public AddLine(Supplier<List<NewLines.Offered>> offered, Consumer<Line> taken) {
+        this.offered = offered;
+        this.taken = taken;
+        field.setPromptText("+ add a line: a fix or an operation …");
+        field.setAccessibleText("Add a line");
+        HBox.setHgrow(field, Priority.ALWAYS);
+        Completion completion = new Completion(field, this::take);
+        field.textProperty().addListener(_ -> offer(completion));
+        field.setOnAction(_ -> {
+            if (!field.getText().isBlank()) {
+                matching().stream().findFirst().ifPresent(this::take);
+            }
+        });
+    }
+
+    public HBox view() {
+        return view;
+    }
+
+    private void offer(Completion completion) {
+        if (field.getText().isBlank()) {
+            completion.hide();
+        } else if (field.isFocused()) {
+            completion.offer(matching(), field.localToScreen(field.getBoundsInLocal()));
+        }
+    }
+
+    private List<String> matching() {
+        return Completion.matching(offered.get(), field.getText().strip(), NewLines.Offered::searched).stream()
+                .map(NewLines.Offered::words)
+                .toList();
+    }
+
+    private void take(String words) {
+        offered.get().stream().filter(o -> o.words().equals(words)).findFirst().ifPresent(o -> {
+            field.clear();
+            taken.accept(o.line());
+        });
+    }
+}
