@@ -1,5 +1,6 @@
 package fixshelf.cli;
 
+import fixshelf.check.Bounds;
 import fixshelf.check.CaseResult;
 import fixshelf.engine.Answer;
 import fixshelf.engine.Answer.Evaluation;
@@ -12,6 +13,7 @@ import fixshelf.language.tree.Definition;
 import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Parameter;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Type;
@@ -149,6 +151,7 @@ final class TryCommand extends ShelfOption {
 
     private int run(Definition fix, List<Expr.Literal> row, List<FixEngine> engines) {
         boolean fails = false;
+        Optional<Problem> reached = Optional.empty();
         var document = Output.object().put("fix", fix.name());
         for (FixEngine engine : engines) {
             String title = engine.language().title();
@@ -168,6 +171,8 @@ final class TryCommand extends ShelfOption {
             labels.add("result");
             asked.add(new Evaluation(fix, List.of(row)));
             List<List<Answer>> answers = engine.run(asked);
+            reached = reached.or(
+                    () -> Bounds.reached(engine, fix, row, answers.getLast().getFirst()));
             for (int i = 0; i < labels.size(); i++) {
                 Answer answer = answers.get(i).getFirst();
                 fails |= !(answer instanceof Answer.Value);
@@ -179,8 +184,12 @@ final class TryCommand extends ShelfOption {
                 }
             }
         }
+        reached.ifPresent(p -> document.put("problem", p.what()));
         if (json) {
             Output.json(out(), document);
+        }
+        if (reached.isPresent()) {
+            return Output.problems(out(), err(), List.of(reached.get()), false);
         }
         return fails ? Output.PROBLEMS : Output.FINE;
     }

@@ -136,7 +136,12 @@ final class SparkEngine implements FixEngine {
         Path app = folder().orElseThrow(() -> new SQLException("Spark is not here"));
         List<String> command = new ArrayList<>();
         command.add(Path.of(System.getProperty("java.home"), "bin/java").toString());
-        command.addAll(List.of("-Xmx2g", "-Xss32m", "-XX:+UseSerialGC", "-XX:TieredStopAtLevel=1", "--enable-native-access=ALL-UNNAMED"));
+        command.addAll(List.of(
+                "-Xmx2g",
+                "-Xss32m",
+                "-XX:+UseSerialGC",
+                "-XX:TieredStopAtLevel=1",
+                "--enable-native-access=ALL-UNNAMED"));
         command.add("--sun-misc-unsafe-memory-access=allow");
         OPENS.forEach(p -> command.add("--add-opens=java.base/" + p + "=ALL-UNNAMED"));
         command.addAll(List.of(

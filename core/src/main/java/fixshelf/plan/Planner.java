@@ -2,6 +2,7 @@ package fixshelf.plan;
 
 import fixshelf.language.checking.Scope;
 import fixshelf.language.checking.WrittenConstants;
+import fixshelf.language.emulation.Unfinished;
 import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Names;
 import fixshelf.problem.Code;
@@ -9,6 +10,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
 import fixshelf.table.Field;
+import fixshelf.table.Formula;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Column;
@@ -130,7 +132,27 @@ public final class Planner {
     private static List<Operation.Report> reports(Relation before, Operation.Resolution.Done done, Context.Ids ids) {
         List<Operation.Report> all = new ArrayList<>(done.reports());
         AlteredNumbers.of(before, done.after(), ids).ifPresent(all::add);
+        unfinished(before, done.after()).ifPresent(all::add);
         return all;
+    }
+
+    /// The rows in which a replacement that goes on until nothing changes reached its bound.
+    private static Optional<Operation.Report> unfinished(Relation before, Relation after) {
+        List<Unfinished> reached = after instanceof Relation.Compute compute && compute.from() == before
+                ? compute.cells().stream()
+                        .flatMap(c -> Unfinished.of(c.value()).stream())
+                        .toList()
+                : List.of();
+        return reached.isEmpty()
+                ? Optional.empty()
+                : Optional.of(new Operation.Report(
+                        "unfinished",
+                        new Relation.Keep(
+                                before,
+                                Formula.any(reached.stream()
+                                        .map(Unfinished::condition)
+                                        .toList())),
+                        "rows in which a text " + reached.getFirst().words() + ", and is missing"));
     }
 
     /// A line's name is no other line's, and no dataset's or job's.

@@ -92,7 +92,8 @@ public final class ListFunctions {
                     fixed(integer("most")))
             .about("""
                 `replace` again and again until nothing changes, at most `most` times (1 to 12); null when it still
-                would change after that, so that no half-done text is taken for the end.\
+                would change after that, so that no half-done text is taken for the end. A line of a job reports the rows in which that happens,
+                apart from what is missing for another cause, and `try` names it as a problem.\
                 """)
             .example("replace_until_same('a----b', '--', '-', 5)", "'a-b'")
             .example("replace_until_same('(((', '((', '(', 2)", "'('")

@@ -1,11 +1,13 @@
 package fixshelf.desktop.shelf;
 
+import fixshelf.check.Bounds;
 import fixshelf.check.CaseResult;
 import fixshelf.desktop.parts.Command;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.desktop.workbench.Background.Request;
 import fixshelf.desktop.workbench.Workbench;
 import fixshelf.engine.Answer;
+import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.language.checking.WrittenConstants;
 import fixshelf.language.emulation.Inliner;
@@ -14,6 +16,7 @@ import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Parameter;
 import fixshelf.language.tree.Printer;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.FixPage;
@@ -106,7 +109,7 @@ public final class TryIt {
             Optional<Expr.Literal> literal =
                     WrittenConstants.read(parameter.name(), typed).value().flatMap(v -> v);
             if (literal.isEmpty() || !literal.get().type().fits(parameter.type())) {
-                return Outcome.failed(fixshelf.problem.Problem.about(
+                return Outcome.failed(Problem.about(
                         fixshelf.problem.Code.WRONG_TYPE,
                         parameter.name(),
                         parameter.name() + " is no constant of type "
@@ -133,11 +136,18 @@ public final class TryIt {
                 .background()
                 .ask(
                         new Request("try", "trying it", 60),
-                        () -> FixEngines.ALL
-                                .getFirst()
-                                .run(List.of(new Answer.Evaluation(definition.get(), List.of(arguments.get())))),
-                        answers ->
-                                result.setText("→ " + shown(answers.getFirst().getFirst())));
+                        () -> tried(definition.get(), arguments.get()),
+                        said -> result.setText("→ " + said));
+    }
+
+    private static String tried(Definition fix, List<Expr.Literal> arguments) {
+        FixEngine engine = FixEngines.ALL.getFirst();
+        Answer answer = engine.run(List.of(new Answer.Evaluation(fix, List.of(arguments))))
+                .getFirst()
+                .getFirst();
+        return Bounds.reached(engine, fix, arguments, answer)
+                .map(Problem::sentence)
+                .orElseGet(() -> shown(answer));
     }
 
     private static String shown(Answer answer) {
