@@ -105,10 +105,14 @@ final class PreviewCommand extends JobOption {
             List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
             for (int i = 0; i < figures.size(); i++) {
                 int number = i + 1;
-                figures.get(i).forEach(f -> watched.addObject()
-                        .put("line", number)
-                        .put("name", f.name())
-                        .put("value", f.value() == null ? null : f.value().toString()));
+                figures.get(i).forEach(f -> f.groups().forEach(g -> {
+                    ObjectNode figure = watched.addObject().put("line", number).put("name", f.name());
+                    for (int key = 0; key < f.by().size(); key++) {
+                        figure.withObject("/within")
+                                .put(f.by().get(key), g.key().get(key));
+                    }
+                    figure.put("value", g.value() == null ? null : g.value().toString());
+                }));
             }
             ArrayNode lost = node.putArray("lost");
             preview.lost(planned, at, MOST_LOST).value().orElse(List.of()).forEach(l -> lost.addObject()

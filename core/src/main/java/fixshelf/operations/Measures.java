@@ -69,6 +69,11 @@ final class Measures {
         return new Measures(given, table, theirs).grouped(List.of());
     }
 
+    /// One row for each group of a table that has what the measures look at; one row for all where there are no keys.
+    static Relation within(Given given, Relation table, List<Field> keys, Map<String, Measure> measures) {
+        return new Measures(given, table, measures).grouped(keys);
+    }
+
     private Relation grouped(List<Field> keys) {
         Relation grouped = new Relation.Group(
                 worked(),

@@ -123,7 +123,7 @@ public final class Planner {
                 .orElse(idle);
     }
 
-    private static Optional<Function<Relation, Optional<Relation>>> watch(Operation operation, Given given) {
+    private static Optional<Function<Relation, Optional<Watching.Watched>>> watch(Operation operation, Given given) {
         return operation instanceof Watching watching
                 ? Optional.of(table -> watching.figures(given, table))
                 : Optional.empty();

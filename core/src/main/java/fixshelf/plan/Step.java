@@ -21,7 +21,7 @@ public record Step(
         Relation after,
         List<Operation.Report> reports,
         Optional<Operation.Guard> guard,
-        Optional<Function<Relation, Optional<Relation>>> watch) {
+        Optional<Function<Relation, Optional<Watching.Watched>>> watch) {
     public Step(int number, Line line, Relation after, List<Operation.Report> reports) {
         this(number, line, after, reports, Optional.empty(), Optional.empty());
     }

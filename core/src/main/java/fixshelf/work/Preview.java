@@ -162,9 +162,9 @@ public final class Preview implements AutoCloseable {
     /// The watched figures after each line, from the first; none at lines that are not watched.
     public Outcome<List<List<Figure>>> figures(PlannedJob job) {
         return guarded(() -> Figure.of(job.plan(), figures -> loaded.session()
-                .query("SELECT * EXCLUDE (p) FROM (" + Rows.beside(figures, bases(job)) + ")")
-                .rows()
-                .getFirst()));
+                .query("SELECT * EXCLUDE (p) FROM (" + Rows.beside(figures, bases(job)) + ") ORDER BY p LIMIT "
+                        + Figure.MOST_GROUPS)
+                .rows()));
     }
 
     private void forget(Set<String> used) {

@@ -62,4 +62,39 @@ class WatchTest {
         assertThat(Jobs.run(shelf).problems()).isEmpty();
         assertThat(root.resolve("out.csv")).hasContent("k,n\na,1\nb,2\n");
     }
+
+    @Test
+    void figuresOfGroupsTellWhichGroupALineChanges() throws Exception {
+        Shelf shelf = Jobs.shelf(root, "k,cost\na,1000.50\nb,\nb,200\nc,3.25\n,7\nd,1\n", """
+                job: job
+                lines:
+                  - read: {file: data/in.csv}
+                  - read_as: {cost: "decimal(9,2)"}
+                  - watch: {spent: sum(cost)}
+                    within: [k]
+                  - rename: {k: room}
+                  - leave_out_rows: room = 'c'
+                  - set: [cost]
+                    to: CASE WHEN room = 'b' THEN it * 2 ELSE it END
+                  - set: [room]
+                    to: coalesce(it, 'none')
+                  - drop: [room]
+                """);
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            assertThat(preview.figures(planned).get().stream()
+                            .map(l -> l.stream().map(Figure::sentence).toList())
+                            .toList())
+                    .containsExactly(
+                            List.of(),
+                            List.of(),
+                            List.of("spent by k: a 1,000.50; b 200.00; c 3.25; ∅ 7.00; 1 more"),
+                            List.of("spent by room: 5 as before"),
+                            List.of("spent by room: c 3.25 → gone; 4 as before"),
+                            List.of("spent by room: b 200.00 → 400.00 (+200.00); 3 as before"),
+                            List.of("spent by room: none new, 7.00; ∅ 7.00 → gone; 3 as before"),
+                            List.of());
+        }
+    }
 }
