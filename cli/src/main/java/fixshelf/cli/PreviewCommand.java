@@ -19,6 +19,7 @@ import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -47,6 +48,11 @@ final class PreviewCommand extends JobOption {
     String view = "all";
 
     @Option(
+            names = "--spread",
+            description = "Look at rows from the whole file, at equal distances, instead of the first 50,000.")
+    boolean spread;
+
+    @Option(
             names = "--beside",
             paramLabel = "N",
             description = "The rows as of another line beside them, by where they come from.")
@@ -70,6 +76,7 @@ final class PreviewCommand extends JobOption {
             return Output.problems(out(), err(), opened.problems(), json);
         }
         try (Preview preview = opened.get()) {
+            preview.look(spread ? Preview.Sample.SPREAD : Preview.Sample.FIRST);
             int at = line == 0 ? last : line;
             return beside == 0 ? print(shelf, planned, preview, at) : printBeside(planned, preview, at);
         }
@@ -98,7 +105,8 @@ final class PreviewCommand extends JobOption {
             ObjectNode node = Output.object()
                     .put("job", planned.job().name())
                     .put("source", planned.source().file().toString())
-                    .put("rows_looked_at", preview.rows());
+                    .put("rows_looked_at", preview.rows())
+                    .put("sample", preview.sample().name().toLowerCase(Locale.ROOT));
             Effects.json(node, effects.get());
             preview.notes().forEach(node.putArray("notes")::add);
             ArrayNode watched = node.putArray("figures");
@@ -135,7 +143,7 @@ final class PreviewCommand extends JobOption {
         });
         preview.notes().forEach(out()::println);
         out().println();
-        out().println("as of line " + at + ", based on " + rowsLookedAt(preview));
+        out().println("as of line " + at + ", based on " + preview.rowsInWords());
         List<List<String>> table = new ArrayList<>();
         table.add(Stream.concat(Stream.of("row"), columns.stream().map(Column::name))
                 .toList());
@@ -173,7 +181,7 @@ final class PreviewCommand extends JobOption {
             Output.json(out(), node);
             return Output.FINE;
         }
-        out().println("line " + found.line() + " beside line " + found.other() + ", based on " + rowsLookedAt(preview)
+        out().println("line " + found.line() + " beside line " + found.other() + ", based on " + preview.rowsInWords()
                 + ": " + found.sentence());
         List<List<String>> table = new ArrayList<>();
         table.add(Stream.concat(Stream.of("row"), columns.stream().map(Column::name))
@@ -197,11 +205,6 @@ final class PreviewCommand extends JobOption {
                 .filter(c -> c.badCount() > 0 && !leftOut)
                 .map(c -> c.problem(planned.source()))
                 .toList();
-    }
-
-    private static String rowsLookedAt(Preview preview) {
-        boolean all = preview.staged() < Preview.STAGED_ROWS && preview.rows() == preview.staged();
-        return (all ? "all " : "the first ") + String.format("%,d", preview.rows()) + " rows";
     }
 
     static List<String> texts(PreviewRow row) {

@@ -54,6 +54,16 @@ public final class Preview implements AutoCloseable {
     /// @param view whether it is only another look at the table before
     private record Table(String name, LineEffect effect, boolean view) {}
 
+    /// Which of the staged rows are looked at, where there are more than a look takes.
+    public enum Sample {
+        /// The first ones.
+        FIRST,
+        /// As many, at equal distances from the first row to the last: where a file changes halfway, they show it.
+        SPREAD
+    }
+
+    private Sample sample = Sample.FIRST;
+
     /// What a grid shows of a line.
     public enum View {
         ALL,
@@ -126,6 +136,41 @@ public final class Preview implements AutoCloseable {
         return Math.min(staged, previewRows);
     }
 
+    /// Looks at other rows from now on.
+    public void look(Sample wanted) {
+        if (wanted != sample) {
+            sample = wanted;
+            if (staged > previewRows) {
+                forgetAllBut(Set.of());
+            }
+        }
+    }
+
+    public Sample sample() {
+        return sample;
+    }
+
+    /// Which rows are looked at, in words: `the first 50,000 rows`.
+    public String rowsInWords() {
+        if (staged < STAGED_ROWS && staged <= previewRows) {
+            return String.format("all %,d rows", rows());
+        }
+        return sample == Sample.FIRST || staged <= previewRows
+                ? String.format("the first %,d rows", rows())
+                : String.format("%,d rows spread over %s%,d", rows(), staged < STAGED_ROWS ? "" : "the first ", staged);
+    }
+
+    /// The staged rows that are looked at.
+    private String looked() {
+        if (staged <= previewRows) {
+            return "staged";
+        }
+        return sample == Sample.FIRST
+                ? "(SELECT *, rowid FROM staged LIMIT " + previewRows + ")"
+                : "(SELECT *, rowid FROM staged WHERE rowid * " + previewRows + " % " + staged + " < " + previewRows
+                        + ")";
+    }
+
     /// How many rows were staged; all of the source when fewer than asked for.
     public long staged() {
         return staged;
@@ -168,9 +213,12 @@ public final class Preview implements AutoCloseable {
     }
 
     private void forget(Set<String> used) {
-        if (tables.size() < MOST_TABLES) {
-            return;
+        if (tables.size() >= MOST_TABLES) {
+            forgetAllBut(used);
         }
+    }
+
+    private void forgetAllBut(Set<String> used) {
         List<Table> old =
                 tables.values().stream().filter(t -> !used.contains(t.name())).toList();
         // Views first, as they look at tables.
@@ -232,8 +280,7 @@ public final class Preview implements AutoCloseable {
         for (int i = 0; i < read.shape().fields().size(); i++) {
             columns.add("s" + i + " AS " + read.shape().fields().get(i).key());
         }
-        return "(SELECT " + String.join(", ", columns) + " FROM staged"
-                + (staged <= previewRows ? "" : " LIMIT " + previewRows) + ")";
+        return "(SELECT " + String.join(", ", columns) + " FROM " + looked() + ")";
     }
 
     private Table first(PlannedJob job) {
@@ -466,8 +513,7 @@ public final class Preview implements AutoCloseable {
                     .append(" AS ")
                     .append(DuckSession.name(source.columns().get(i).name()));
         }
-        return guarded(() ->
-                loaded.session().query(sql.apply("(SELECT " + columns + " FROM staged LIMIT " + previewRows + ")")));
+        return guarded(() -> loaded.session().query(sql.apply("(SELECT " + columns + " FROM " + looked() + ")")));
     }
 
     /// Counts all rows of the source, however many there are; may take a while.

@@ -50,6 +50,7 @@ public final class JobModel {
 
     private final Background background;
     private @Nullable Preview preview;
+    private Preview.Sample sample = Preview.Sample.FIRST;
 
     public JobModel(Background background) {
         this.background = background;
@@ -64,6 +65,7 @@ public final class JobModel {
     ///
     /// @param figures those that are watched, after each line
     /// @param notes what is worth saying of the file
+    /// @param looked which rows were looked at, in words
     /// @param total rows of the source, or -1 while that is not known
     public record Look(
             PlannedJob planned,
@@ -72,6 +74,7 @@ public final class JobModel {
             List<Problem> problems,
             List<String> notes,
             long rows,
+            String looked,
             long total,
             long millis) {
         List<Figure> figures(int line) {
@@ -122,6 +125,16 @@ public final class JobModel {
         }
     }
 
+    /// Whether rows from the whole source are looked at, where it has more than a look takes.
+    boolean isSpread() {
+        return sample == Preview.Sample.SPREAD;
+    }
+
+    /// Looks at the first rows from the next look on, or at rows from the whole source.
+    void turnSample() {
+        sample = isSpread() ? Preview.Sample.FIRST : Preview.Sample.SPREAD;
+    }
+
     /// Looks at a job as it is now; a newer look replaces an older one that is not done.
     void look(Shelf shelf, JobPage job, Consumer<Outcome<Look>> done) {
         background.ask(new Request(LANE, "looking at " + job.title(), 30), () -> looked(shelf, job), done);
@@ -138,6 +151,7 @@ public final class JobModel {
         }
         long start = System.nanoTime();
         Preview current = opened.get();
+        current.look(sample);
         return current.look(planned.get())
                 .map(effects -> new Look(
                         planned.get(),
@@ -146,6 +160,7 @@ public final class JobModel {
                         planned.problems(),
                         current.notes(),
                         current.rows(),
+                        current.rowsInWords(),
                         current.staged() < Preview.STAGED_ROWS ? current.staged() : -1,
                         (System.nanoTime() - start) / 1_000_000));
     }
@@ -272,7 +287,15 @@ public final class JobModel {
             Preview current = opened.get();
             effects.add(looked.get());
             looks.add(new Look(
-                    planned, looked.get(), List.of(), List.of(), List.of(), current.rows(), current.staged(), 0));
+                    planned,
+                    looked.get(),
+                    List.of(),
+                    List.of(),
+                    List.of(),
+                    current.rows(),
+                    current.rowsInWords(),
+                    current.staged(),
+                    0));
         }
         return Outcome.of(new Trial(looks, TableTrial.effects(plans, effects, loads)));
     }

@@ -52,6 +52,7 @@ final class JobRows {
     private final RowsGrid grid = new RowsGrid();
     private final VBox page = Ui.column("sheet");
     private final ComboBox<String> beside = new ComboBox<>();
+    private final ToggleButton spread = new ToggleButton("Whole file");
     /// The line whose table stands beside that of the chosen one; 0 for none.
     private int other;
 
@@ -75,6 +76,9 @@ final class JobRows {
 
         /// Puts a line at an index, from 0, before the one that stands there.
         void insert(int index, Line line);
+
+        /// Looks at the job again.
+        void refresh();
     }
 
     /// `toLine` is told the number of a line to look at.
@@ -103,7 +107,13 @@ final class JobRows {
                 fill();
             }
         });
-        usual = List.of(Ui.row("state", toggles, beside, asOf), message, lost, grid);
+        spread.getStyleClass().setAll("toggle");
+        spread.setTooltip(new Tooltip("Rows from the whole file, at equal distances, instead of the first ones"));
+        spread.managedProperty().bind(spread.visibleProperty());
+        spread.setMinWidth(Region.USE_PREF_SIZE);
+        spread.setVisible(false);
+        spread.setOnAction(_ -> turnSample());
+        usual = List.of(Ui.row("state", toggles, spread, beside, asOf), message, lost, grid);
         page.getChildren().addAll(usual);
         grid.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
@@ -146,6 +156,17 @@ final class JobRows {
         view.requestFocus();
     }
 
+    /// Whether there are more rows than are looked at, so that others of them can be.
+    boolean isSample() {
+        return shown != null && (shown.total() < 0 || shown.rows() < shown.total());
+    }
+
+    /// Looks at rows from the whole file, or at the first ones again.
+    void turnSample() {
+        model.turnSample();
+        editing.refresh();
+    }
+
     /// The life of the cell that is chosen in the grid; of the first one, if none is.
     void showLife() {
         JobModel.Look look = shown;
@@ -182,9 +203,8 @@ final class JobRows {
         JobModel.Look look = shown;
         if (look != null) {
             Ledger found = Ledger.of(look.planned().plan(), look.effects());
-            String based = look.total() >= 0 && look.rows() >= look.total()
-                    ? "over all rows"
-                    : String.format("as of the first %,d rows", look.rows());
+            String based =
+                    look.total() >= 0 && look.rows() >= look.total() ? "over all rows" : "as of " + look.looked();
             ledger.show(found, look.planned().readFrom(), based, sentences);
             aside(ledger.view());
         }
@@ -322,6 +342,8 @@ final class JobRows {
         offerReports(look);
         labelToggles(effect);
         boolean repeats = effect.flatMap(LineEffect::repeats).isPresent();
+        spread.setVisible(isSample());
+        spread.setSelected(model.isSpread());
         asOf.setText("as of line " + line + (sight.view() == View.LEAVING && repeats ? ", by group" : ""));
         lost.setVisible(false);
         offerLines(look);

@@ -143,7 +143,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         refresh();
     }
 
-    private void refresh() {
+    @Override
+    public void refresh() {
         fillJobs();
         fill();
         job().ifPresent(j -> {
@@ -431,6 +432,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         all.add(deleting.look(look));
         all.add(Command.of("Beside another line", "Shortcut+Shift+B", rows::chooseBeside)
                 .when(() -> look.isPresent()));
+        all.add(Command.of("Rows from the whole file, or the first", "Shortcut+Shift+R", rows::turnSample)
+                .when(rows::isSample));
         return all;
     }
 
@@ -473,9 +476,9 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
             return "DuckDB, inside";
         }
         JobModel.Look seen = look.get();
-        String rows = total >= 0 && seen.rows() >= total
-                ? String.format("all %,d rows", seen.rows())
-                : String.format("first %,d of %s rows", seen.rows(), total < 0 ? "…" : String.format("%,d", total));
+        boolean all = total >= 0 && seen.rows() >= total;
+        String rows =
+                seen.looked() + (all || model.isSpread() ? "" : total < 0 ? " of …" : String.format(" of %,d", total));
         return "DuckDB, inside · " + rows + " · " + seen.millis() + " ms";
     }
 

@@ -187,6 +187,7 @@ public final class TablePlace implements JobCard.Listener, LineEditor.Page {
                 List.of(),
                 List.of(),
                 last.rows(),
+                last.looked(),
                 last.total(),
                 last.millis());
     }
