@@ -158,6 +158,11 @@ public final class Consent {
         };
     }
 
+    /// All that problems ask for, each once.
+    public static List<Place> askedBy(List<Problem> problems) {
+        return problems.stream().flatMap(p -> askedBy(p).stream()).distinct().toList();
+    }
+
     /// The places that a shelf may use.
     public static List<Place> of(Path shelf) {
         String begins = line(shelf, new Place(""));

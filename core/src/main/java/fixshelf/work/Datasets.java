@@ -13,6 +13,9 @@ import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import java.io.IOException;
 import java.nio.file.Path;
+import java.util.ArrayDeque;
+import java.util.Deque;
+import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -61,6 +64,26 @@ public final class Datasets {
             FirstLine.asked(shelf, j).ifPresent(asked::add);
             asked.addAll(JobTargets.asked(shelf, j));
         });
+        return List.copyOf(asked);
+    }
+
+    /// The places that one job would use and that are not allowed yet: its own, and those of all datasets and jobs that
+    /// it names, so that its user is asked once.
+    static List<Consent.Place> asked(Shelf shelf, JobPage job) {
+        Set<Consent.Place> asked = new LinkedHashSet<>();
+        Set<String> met = new HashSet<>(Set.of(job.name()));
+        Deque<JobPage> jobs = new ArrayDeque<>(List.of(job));
+        while (!jobs.isEmpty()) {
+            JobPage next = jobs.remove();
+            FirstLine.asked(shelf, next).ifPresent(asked::add);
+            shelf.datasets().stream()
+                    .filter(d -> shelf.usersOf(d.name()).contains(next.name()))
+                    .forEach(d -> asked(shelf, d).ifPresent(asked::add));
+            shelf.jobs().stream()
+                    .filter(j -> shelf.usersOf(j.name()).contains(next.name()) && met.add(j.name()))
+                    .forEach(jobs::add);
+        }
+        asked.addAll(JobTargets.asked(shelf, job));
         return List.copyOf(asked);
     }
 

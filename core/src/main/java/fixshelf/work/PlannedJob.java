@@ -237,7 +237,24 @@ public record PlannedJob(
             }
             FirstLine.allowNamed(shelf, job, set);
         }
-        return FirstLine.source(shelf, job, set).then(source -> plan(shelf, job, source, set, chain));
+        Outcome<PlannedJob> planned =
+                FirstLine.source(shelf, job, set).then(source -> plan(shelf, job, source, set, chain));
+        return chain.size() == 1 ? withPlaces(shelf, job, planned) : planned;
+    }
+
+    /// Where one place is not allowed, all others that the job would use are named too, so that
+    /// they are allowed at once.
+    private static Outcome<PlannedJob> withPlaces(Shelf shelf, JobPage job, Outcome<PlannedJob> planned) {
+        List<Consent.Place> named = Consent.askedBy(planned.problems());
+        if (named.isEmpty()) {
+            return planned;
+        }
+        List<Problem> problems = new ArrayList<>(planned.problems());
+        Datasets.asked(shelf, job).stream()
+                .filter(p -> !named.contains(p))
+                .flatMap(p -> Consent.objection(shelf.root(), p).stream())
+                .forEach(problems::add);
+        return new Outcome<>(planned.value(), problems);
     }
 
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.

@@ -9,10 +9,12 @@ import fixshelf.shelf.FixPage;
 import fixshelf.work.Preview;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.ListView;
+import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
@@ -288,6 +290,38 @@ class StoryTest extends WindowTest {
         on(() -> frame.read(empty));
         settle();
         assertThat(labels()).anyMatch(t -> t.contains("is empty or no file"));
+    }
+
+    /// Rows of the job before that come late are not those of this one; all that it wants to read
+    /// is allowed in one press.
+    @Test
+    void aJobThatAsksForPlacesShowsNoRowsOfAnotherUntilItMay() throws Exception {
+        Path outside = Files.createTempDirectory("outside");
+        Path shelf = DemoShelf.create(Files.createTempDirectory("story"), 300);
+        for (String name : List.of("one", "two")) {
+            Files.createDirectories(outside.resolve(name));
+            Files.writeString(outside.resolve(name + "/rows.csv"), "k\n" + name + "\n");
+            Files.writeString(
+                    shelf.resolve("datasets/far_" + name + ".yaml"),
+                    "dataset: far_" + name + "\nread: " + outside.resolve(name + "/rows.csv") + "\n");
+        }
+        Files.writeString(
+                shelf.resolve("jobs/far.yaml"),
+                "format: 2\njob: far\ntitle: Far\nlines:\n  - read: far_one\n  - put_under: far_two\n");
+        open(shelf);
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
+        on(() -> frame.jobsPlace().show(folder.resolve("jobs/far.yaml")));
+        settle();
+        TableView<?> rows = (TableView<?>) lookup(".table-view").stream()
+                .filter(Node::isVisible)
+                .findFirst()
+                .orElseThrow();
+        assertThat(rows.getItems()).isEmpty();
+        assertThat(labels()).anyMatch(t -> t.startsWith("This shelf wants to use 2 places"));
+        on(() -> button("Allow these 2 places").fire());
+        settle();
+        assertThat(rows.getItems()).hasSize(2);
     }
 
     private void showCleaned() throws Exception {

@@ -70,7 +70,7 @@ public final class DataPlace implements Place {
     private View view = View.COLUMNS;
     private Optional<DataModel.Seen> seen = Optional.empty();
     private String problem = "";
-    private Optional<Consent.Place> refused = Optional.empty();
+    private List<Consent.Place> refused = List.of();
     private Optional<Problem> wrong = Optional.empty();
 
     /// What the pages on the right are about.
@@ -220,7 +220,7 @@ public final class DataPlace implements Place {
     private void look(String dataset) {
         seen = Optional.empty();
         problem = "";
-        refused = Optional.empty();
+        refused = List.of();
         wrong = Optional.empty();
         rows.clear();
         fill();
@@ -228,11 +228,11 @@ public final class DataPlace implements Place {
             if (chosen().filter(d -> d.name().equals(dataset)).isPresent()) {
                 // What was seen stays where looking at the rest was stopped.
                 seen = found.value().or(() -> seen);
-                problem = found.isPresent() ? "" : Ui.words(found.problems().getFirst());
+                problem = found.isPresent() ? "" : AllowPlace.words(found.problems());
                 wrong = found.isPresent()
                         ? Optional.empty()
                         : found.problems().stream().findFirst();
-                refused = found.problems().stream().findFirst().flatMap(Consent::askedBy);
+                refused = Consent.askedBy(found.problems());
                 fill();
                 list.refresh();
             }
@@ -298,7 +298,7 @@ public final class DataPlace implements Place {
                         Ui.button(compareWith()),
                         Ui.button(bringIn()),
                         Ui.button(fromServer()));
-        refused.map(p -> AllowPlace.command(workbench, p, () -> chosen().ifPresent(d -> look(d.name())), this::say))
+        AllowPlace.command(workbench, refused, () -> chosen().ifPresent(d -> look(d.name())), this::say)
                 .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
         PasswordBlank.of(wrong, () -> chosen().ifPresent(d -> look(d.name())))
                 .ifPresent(buttons.getChildren()::addFirst);

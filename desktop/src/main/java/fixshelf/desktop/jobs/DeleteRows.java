@@ -32,7 +32,7 @@ final class DeleteRows {
         Optional<JobPage> job();
 
         /// @param refused what was asked for and is not allowed yet
-        void tell(String words, boolean wrong, Optional<Consent.Place> refused);
+        void tell(String words, boolean wrong, List<Consent.Place> refused);
 
         /// The table is another than before.
         void deleted(String words);
@@ -70,7 +70,7 @@ final class DeleteRows {
     private void look() {
         Optional<JobPage> job = teller.job();
         job.ifPresent(j -> {
-            teller.tell("Looking what would go from the table …", false, Optional.empty());
+            teller.tell("Looking what would go from the table …", false, List.of());
             workbench
                     .background()
                     .ask(
@@ -90,7 +90,7 @@ final class DeleteRows {
         teller.tell(
                 wrong.map(Problem::sentence).orElseGet(() -> words(looked.get())),
                 wrong.isPresent(),
-                wrong.flatMap(Consent::askedBy));
+                Consent.askedBy(looked.problems()));
     }
 
     private static String words(DeleteInPlace rows) {
@@ -116,12 +116,12 @@ final class DeleteRows {
 
     private void delete(DeleteInPlace rows) {
         forget();
-        teller.tell("Deleting …", false, Optional.empty());
+        teller.tell("Deleting …", false, List.of());
         workbench.background().ask(Request.now("run", "deleting rows"), () -> rows.delete(rows.sign()), deleted -> {
             if (deleted.isPresent()) {
                 teller.deleted(String.format("Deleted %,d of %,d rows in the table.", deleted.get(), rows.before()));
             } else {
-                teller.tell(Ui.words(deleted.problems().getFirst()), true, Optional.empty());
+                teller.tell(Ui.words(deleted.problems().getFirst()), true, List.of());
             }
         });
     }

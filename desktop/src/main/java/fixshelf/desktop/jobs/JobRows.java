@@ -419,6 +419,9 @@ final class JobRows {
         Sight asked = sight;
         int at = line;
         model.rows(look, line, asked, rows -> {
+            if (shown != look || line != at || !sight.equals(asked)) {
+                return;
+            }
             PagedRows none = new PagedRows(0, (_, _) -> {});
             String words = rows.isPresent() ? empty : rows.problems().getFirst().sentence();
             grid.show(look.columnsOf(at, asked), emphasis, rows.value().orElse(none), words);

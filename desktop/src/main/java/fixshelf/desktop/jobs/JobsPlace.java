@@ -60,7 +60,7 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
     private Optional<JobModel.Look> look = Optional.empty();
     private long total = -1;
     private @Nullable SourceFile counted;
-    private Optional<Consent.Place> refused = Optional.empty();
+    private List<Consent.Place> refused = List.of();
     private Optional<Problem> wrong = Optional.empty();
     private final DeleteRows deleting;
     private boolean filling;
@@ -110,7 +110,7 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
     }
 
     private void allowed() {
-        refused = Optional.empty();
+        refused = List.of();
         refresh();
     }
 
@@ -160,13 +160,13 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         if (!outcome.isPresent()) {
             look = Optional.empty();
             wrong = outcome.problems().stream().findFirst();
-            refused = wrong.flatMap(Consent::askedBy);
-            rows.showNothing(Ui.words(outcome.problems().getFirst()));
+            refused = Consent.askedBy(outcome.problems());
+            rows.showNothing(AllowPlace.words(outcome.problems()));
         } else {
             look = outcome.value();
             wrong = Optional.empty();
             deleting.forget();
-            refused = Optional.empty();
+            refused = Consent.askedBy(outcome.get().problems());
             countAll(outcome.get());
             showRows();
         }
@@ -344,19 +344,21 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
                     report -> {
                         stop = null;
                         wrong = report.problems().stream().findFirst();
-                        refused = wrong.flatMap(Consent::askedBy);
+                        refused = Consent.askedBy(report.problems());
                         fill();
+                        String of = job().filter(j::equals).isPresent() ? "" : j.title() + ": ";
                         rows.say(
-                                report.isPresent()
-                                        ? JobWords.report(workbench, report.get())
-                                        : Ui.words(report.problems().getFirst()),
+                                of
+                                        + (report.isPresent()
+                                                ? JobWords.report(workbench, report.get())
+                                                : AllowPlace.words(report.problems())),
                                 !report.isPresent());
                     });
         });
     }
 
     @Override
-    public void tell(String words, boolean wrong, Optional<Consent.Place> asked) {
+    public void tell(String words, boolean wrong, List<Consent.Place> asked) {
         refused = asked;
         fillButtons();
         rows.say(words, wrong);
@@ -407,7 +409,7 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         for (Command command : usual()) {
             buttons.getChildren().add(Ui.button(command, buttons.getChildren().isEmpty() ? "strong" : "usual"));
         }
-        refused.map(p -> AllowPlace.command(workbench, p, this::allowed, w -> rows.say(w, true)))
+        AllowPlace.command(workbench, refused, this::allowed, w -> rows.say(w, true))
                 .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
         PasswordBlank.of(wrong, this::allowed).ifPresent(buttons.getChildren()::addFirst);
         deleting.confirm().ifPresent(c -> buttons.getChildren().add(Ui.button(c)));

@@ -105,8 +105,10 @@ final class FixInLanguages implements InLanguages {
                                 return all;
                             },
                             all -> {
-                                written = all;
-                                changed.run();
+                                if (fix.filter(shown::equals).isPresent() && asExpression == expression) {
+                                    written = all;
+                                    changed.run();
+                                }
                             });
         });
     }
@@ -200,8 +202,10 @@ final class FixInLanguages implements InLanguages {
                                             presence.isHere() ? Cases.run(shelf, List.of(shown), engine) : List.of());
                                 },
                                 result -> {
-                                    checked.put(id, result);
-                                    changed.run();
+                                    if (fix.filter(shown::equals).isPresent()) {
+                                        checked.put(id, result);
+                                        changed.run();
+                                    }
                                 });
             }
         });

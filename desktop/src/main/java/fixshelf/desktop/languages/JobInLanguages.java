@@ -142,6 +142,9 @@ final class JobInLanguages implements InLanguages {
         job.ifPresent(shown -> {
             Shelf shelf = workbench.shelf();
             workbench.background().ask(Request.now("rendering", "writing code"), () -> write(shelf, shown), w -> {
+                if (job.filter(shown::equals).isEmpty()) {
+                    return;
+                }
                 written = Optional.of(w);
                 w.planned().value().ifPresent(p -> compare(shelf, p));
                 changed.run();

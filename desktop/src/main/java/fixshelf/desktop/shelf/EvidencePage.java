@@ -204,7 +204,9 @@ public final class EvidencePage {
                         opened -> {
                             if (opened.isPresent()) {
                                 previews.put(name, opened.get());
-                                fillColumns(opened.get());
+                                if (name.equals(datasets.getValue())) {
+                                    fillColumns(opened.get());
+                                }
                             } else {
                                 counts.setText(opened.problems().getFirst().sentence());
                             }
