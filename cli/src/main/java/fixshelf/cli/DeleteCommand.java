@@ -18,7 +18,7 @@ import picocli.CommandLine.Parameters;
         name = "delete",
         mixinStandardHelpOptions = true,
         description = {
-            "Show which rows of a table of a server a job leaves out; delete them there only when that was confirmed.",
+            "Show which rows of a table of a database a job leaves out; delete them there only when that was confirmed.",
             "Without --confirm nothing is changed. The job may only keep rows or leave them out."
         })
 final class DeleteCommand extends ShelfOption {

@@ -1,39 +1,45 @@
 package fixshelf.output;
 
 import fixshelf.fetch.ServerAddress;
-import fixshelf.fetch.ServerTable;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Path;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
 import java.sql.Connection;
-import java.sql.PreparedStatement;
-import java.sql.ResultSet;
 import java.sql.SQLException;
-import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
-/// Rows that are deleted from a table of a server, where they are: those that were shown before, and no others. All is
-/// one transaction, which is taken back when the table is not the one that was looked at.
+/// Rows that are deleted from a table of a database, where they are: those that were shown before,
+/// and no others. All is one transaction, which is taken back when the table is not the one that
+/// was looked at.
 public final class RowsGone {
-    private static final int AT_ONCE = 1_000;
+    private final LiveTable table;
 
-    private final ServerAddress address;
-    private final ReadOptions.Form.Server form;
+    private RowsGone(LiveTable table) {
+        this.table = table;
+    }
 
-    public RowsGone(ServerAddress address, ReadOptions.Form.Server form) {
-        this.address = address;
-        this.form = form;
+    /// Of a table of PostgreSQL or MariaDB.
+    public static RowsGone of(ServerAddress address, ReadOptions.Form.Server form) {
+        return new RowsGone(
+                form.engine().equals("mariadb")
+                        ? new LiveMariaTable(address, form)
+                        : new LivePostgresTable(address, form));
+    }
+
+    /// Of a table of a database that is a file.
+    public static RowsGone of(Path file, ReadOptions.Form.Database form) {
+        return new RowsGone(new LiveFileTable(file, form));
     }
 
     /// Rows by what stands in them, each with how often it is there.
@@ -106,86 +112,24 @@ public final class RowsGone {
 
     /// What is told before: the statement, and all that would happen with it.
     ///
-    /// @param named triggers, and tables that would lose rows too
+    /// @param named triggers, tables that would lose rows too, views that look at it
     public record Told(String statement, List<String> named) {}
 
     /// Looks at the table, and changes nothing.
     public Told look(long count) {
-        try (Connection connection = address.connectToWrite(form.user(), form.passwordFrom())) {
-            connection.setReadOnly(true);
-            String table = new ServerTable(address, form).quotedTable(connection);
-            List<String> by = by(connection, table);
-            return new Told(statement(table, by, count), named(connection, table));
+        try (Connection connection = table.connect()) {
+            connection.setAutoCommit(false);
+            try {
+                String name = table.quoted(connection);
+                List<String> by = table.by(connection, name);
+                return new Told(
+                        "DELETE FROM " + name + " WHERE " + table.told(by, count), table.named(connection, name));
+            } finally {
+                connection.rollback();
+            }
         } catch (SQLException e) {
             throw failed(e);
         }
-    }
-
-    private boolean isMariaDb() {
-        return address.engine().equals("mariadb");
-    }
-
-    private String statement(String table, List<String> by, long count) {
-        return "DELETE FROM " + table + " WHERE "
-                + (by.size() == 1 ? by.getFirst() : "(" + String.join(", ", by) + ")") + " IN (… "
-                + String.format("%,d", count) + (count == 1 ? " row" : " rows") + " …)";
-    }
-
-    /// By what a row is found again: its own address, or the key.
-    private List<String> by(Connection connection, String table) throws SQLException {
-        if (!isMariaDb()) {
-            return List.of("ctid");
-        }
-        List<String> key = new ArrayList<>();
-        try (ResultSet found = connection
-                .getMetaData()
-                .getPrimaryKeys(
-                        connection.getCatalog(),
-                        null,
-                        table.substring(1, table.length() - 1).replace("``", "`"))) {
-            Map<Integer, String> columns = new TreeMap<>();
-            while (found.next()) {
-                columns.put(
-                        (int) found.getShort("KEY_SEQ"),
-                        "`" + found.getString("COLUMN_NAME").replace("`", "``") + "`");
-            }
-            key.addAll(columns.values());
-        }
-        if (key.isEmpty()) {
-            throw problem(
-                    Code.CANNOT_SAY,
-                    "The table has no primary key, and MariaDB gives its rows no address.",
-                    "Write the rows that stay into another table: an output with `mode: create`.");
-        }
-        return key;
-    }
-
-    private List<String> named(Connection connection, String table) throws SQLException {
-        List<String> named = new ArrayList<>();
-        String triggers = isMariaDb()
-                ? "SELECT concat('the trigger ', trigger_name) FROM information_schema.triggers WHERE event_object_schema ="
-                        + " database() AND event_object_table = ? AND event_manipulation = 'DELETE'"
-                : "SELECT 'the trigger ' || tgname FROM pg_trigger WHERE tgrelid = ?::regclass AND NOT tgisinternal"
-                        + " AND tgtype & 8 <> 0";
-        String keys = isMariaDb()
-                ? "SELECT concat(table_name, ' refers to it: ', lower(delete_rule)) FROM"
-                        + " information_schema.referential_constraints WHERE constraint_schema = database() AND"
-                        + " referenced_table_name = ?"
-                : "SELECT conrelid::regclass || ' refers to it: ' || CASE confdeltype WHEN 'c' THEN 'cascade' WHEN 'n' THEN"
-                        + " 'set null' WHEN 'd' THEN 'set default' ELSE 'restrict' END FROM pg_constraint WHERE"
-                        + " confrelid = ?::regclass AND contype = 'f'";
-        for (String query : List.of(triggers, keys)) {
-            try (PreparedStatement asked = connection.prepareStatement(query)) {
-                asked.setString(
-                        1, isMariaDb() ? table.substring(1, table.length() - 1).replace("``", "`") : table);
-                try (ResultSet found = asked.executeQuery()) {
-                    while (found.next()) {
-                        named.add(found.getString(1));
-                    }
-                }
-            }
-        }
-        return named;
     }
 
     /// Deletes rows, if the table still holds what was looked at.
@@ -194,7 +138,7 @@ public final class RowsGone {
     /// @param gone what of it goes
     /// @return how many went
     public long delete(Rows all, Rows gone) {
-        try (Connection connection = address.connectToWrite(form.user(), form.passwordFrom())) {
+        try (Connection connection = table.connect()) {
             connection.setAutoCommit(false);
             try {
                 long count = delete(connection, all, gone);
@@ -210,20 +154,13 @@ public final class RowsGone {
     }
 
     private long delete(Connection connection, Rows all, Rows gone) throws SQLException {
-        ServerTable server = new ServerTable(address, form);
-        String table = server.quotedTable(connection);
-        List<String> by = by(connection, table);
-        if (!isMariaDb()) {
-            try (Statement lock = connection.createStatement()) {
-                lock.execute("LOCK TABLE " + table + " IN SHARE ROW EXCLUSIVE MODE");
-                lock.execute("SET datestyle = 'ISO, YMD'");
-                lock.execute("SET extra_float_digits = 1");
-            }
-        }
+        String name = table.quoted(connection);
+        List<String> by = table.by(connection, name);
+        table.begin(connection, name);
         Rows there = new Rows();
         Map<String, Long> open = new HashMap<>(gone.counts);
         List<List<String>> addresses = new ArrayList<>();
-        server.each(connection, table, by, (where, cells) -> {
+        table.each(connection, name, by, (where, cells) -> {
             there.add(cells);
             String row = digest(cells);
             long left = open.getOrDefault(row, 0L);
@@ -240,22 +177,7 @@ public final class RowsGone {
                             there.size(), all.size()),
                     "Nothing was deleted. Look again, then delete.");
         }
-        String places =
-                by.stream().map(b -> b + (isMariaDb() ? " = ?" : " = ?::tid")).collect(Collectors.joining(" AND "));
-        long deleted = 0;
-        try (PreparedStatement statement = connection.prepareStatement("DELETE FROM " + table + " WHERE " + places)) {
-            for (int i = 0; i < addresses.size(); i++) {
-                for (int b = 0; b < by.size(); b++) {
-                    statement.setString(b + 1, addresses.get(i).get(b));
-                }
-                statement.addBatch();
-                if ((i + 1) % AT_ONCE == 0 || i + 1 == addresses.size()) {
-                    for (int each : statement.executeBatch()) {
-                        deleted += Math.max(0, each);
-                    }
-                }
-            }
-        }
+        long deleted = addresses.isEmpty() ? 0 : table.delete(connection, name, by, addresses);
         if (deleted != gone.size()) {
             throw problem(
                     Code.SOURCE_CHANGED,
@@ -266,12 +188,11 @@ public final class RowsGone {
     }
 
     private ProblemException problem(Code code, String what, String todo) {
-        String shown = (form.table().isEmpty() ? "The table" : "Table " + form.table()) + " of " + address.shown();
-        return new ProblemException(Problem.about(code, address.shown(), shown + ": " + what, todo));
+        return new ProblemException(Problem.about(code, table.shown(), table.shown() + ": " + what, todo));
     }
 
     private ProblemException failed(SQLException e) {
-        return ServerAddress.refusal(e)
+        return table.refusal(e)
                 .map(p -> problem(p.code(), p.what(), p.todo()))
                 .orElseGet(() -> problem(
                         Code.TARGET_NOT_WRITABLE,

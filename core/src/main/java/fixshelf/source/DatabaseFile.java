@@ -17,12 +17,12 @@ import java.util.Properties;
 
 /// Databases that are files, SQLite and DuckDB: the rows of a table, or of a query. A file is opened for reading only,
 /// and a query reaches nothing outside it.
-final class DatabaseFile {
+public final class DatabaseFile {
     private final Path file;
     private final ReadOptions.Form.Database form;
     private final boolean sqlite;
 
-    DatabaseFile(Path file, ReadOptions.Form.Database form) {
+    public DatabaseFile(Path file, ReadOptions.Form.Database form) {
         this.file = file;
         this.form = form;
         this.sqlite = form.engine().equals("sqlite");
@@ -101,10 +101,28 @@ final class DatabaseFile {
         return opened;
     }
 
-    private String query(Connection connection) throws SQLException {
-        if (!form.query().isEmpty()) {
-            return form.query();
+    /// Opened for a change that its user asked for: in one transaction, in which what refers to a row holds.
+    public Connection openToWrite() throws SQLException {
+        wantPlainPath();
+        Properties properties = new Properties();
+        if (sqlite) {
+            // SQLITE_OPEN_READWRITE: no file is made.
+            properties.setProperty("open_mode", "2");
+            properties.setProperty("foreign_keys", "true");
+            properties.setProperty("transaction_mode", "IMMEDIATE");
+            return DriverManager.getConnection("jdbc:sqlite:" + file, properties);
         }
+        properties.setProperty("autoinstall_known_extensions", "false");
+        properties.setProperty("autoload_known_extensions", "false");
+        return DriverManager.getConnection("jdbc:duckdb:" + file, properties);
+    }
+
+    private String query(Connection connection) throws SQLException {
+        return form.query().isEmpty() ? "SELECT * FROM " + quotedTable(connection) : form.query();
+    }
+
+    /// The name of the table, as the database takes it: that of the form, or of the only one.
+    public String quotedTable(Connection connection) throws SQLException {
         List<String> tables = tables(connection);
         if (form.table().isEmpty() && tables.size() != 1) {
             throw problem(
@@ -123,7 +141,7 @@ final class DatabaseFile {
                         Code.NO_SUCH,
                         "There is no table " + wanted + " in " + file.getFileName() + ".",
                         Names.suggest(wanted, tables, "Its tables: " + listed(tables) + ".")));
-        return "SELECT * FROM \"" + table.replace("\"", "\"\"") + '"';
+        return '"' + table.replace("\"", "\"\"") + '"';
     }
 
     private static String listed(List<String> tables) {

@@ -72,22 +72,8 @@ public record DeleteInPlace(
                                 o, PlannedJob.values(shelf, job.job(), Map.of()), Problem.Where.nowhere(dataset))
                         .value())
                 .orElse(ReadOptions.of(""));
-        if (!(options.form().orElse(null) instanceof ReadOptions.Form.Server form)
-                || form.engine().equals("jdbc")
-                || !form.query().isEmpty()) {
-            throw refused(
-                    job,
-                    1,
-                    "Rows are deleted from a table of PostgreSQL or MariaDB, and this job reads something else.",
-                    "Let it read a dataset with `kind: postgresql` or `mariadb` and a `table`.");
-        }
+        RowsGone table = table(shelf, job, options);
         wantOnlyRows(job);
-        ServerAddress address = ServerAddress.of(options.path(), form.engine());
-        Optional<Problem> objection =
-                Consent.objection(shelf.root(), address.place().toWrite());
-        if (objection.isPresent()) {
-            throw new ProblemException(objection.get());
-        }
         RowsGone.Rows stay = staying(shelf, job);
         RowsGone.Rows all = new RowsGone.Rows();
         List<List<@Nullable String>> first = new ArrayList<>();
@@ -107,7 +93,6 @@ public record DeleteInPlace(
                     "Rows come out of this job that are not in the table as they are.",
                     "Keep to lines that keep rows or leave them out.");
         }
-        RowsGone table = new RowsGone(address, form);
         return new DeleteInPlace(
                 all.size(),
                 stay.size(),
@@ -115,6 +100,36 @@ public record DeleteInPlace(
                 table.look(gone.size()),
                 gone.sign() + all.sign(),
                 new Work(table, all, gone));
+    }
+
+    /// The table that is read, where its user allows that it is written to.
+    private static RowsGone table(Shelf shelf, PlannedJob job, ReadOptions options) {
+        switch (options.form().orElse(null)) {
+            case ReadOptions.Form.Server form
+            when !form.engine().equals("jdbc") && form.query().isEmpty() -> {
+                ServerAddress address = ServerAddress.of(options.path(), form.engine());
+                wantLeave(shelf, address.place().toWrite());
+                return RowsGone.of(address, form);
+            }
+            case ReadOptions.Form.Database form
+            when form.query().isEmpty() -> {
+                Path file = shelf.root().resolve(options.path()).normalize();
+                Consent.Place.of(shelf.root(), file).ifPresent(p -> wantLeave(shelf, p.toWrite()));
+                return RowsGone.of(file, form);
+            }
+            case null, default ->
+                throw refused(
+                        job,
+                        1,
+                        "Rows are deleted from a table of a database, and this job reads something else.",
+                        "Let it read a dataset with `kind: postgresql`, `mariadb`, `sqlite` or `duckdb` and a `table`.");
+        }
+    }
+
+    private static void wantLeave(Shelf shelf, Consent.Place place) {
+        Consent.objection(shelf.root(), place).ifPresent(p -> {
+            throw new ProblemException(p);
+        });
     }
 
     /// Lines that change what stands in a row, or make rows, say nothing of which rows go.

@@ -13,6 +13,7 @@ import fixshelf.shelf.ShelfReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.Statement;
 import java.util.ArrayList;
@@ -170,22 +171,107 @@ class DeleteInPlaceTest {
                 .satisfies(p -> assertThat(p.what()).contains(what));
     }
 
+    /// Rows that are the same in everything: some of them go, by their own address, or all do and some come back.
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
-    void rowsWithoutAKeyGoByTheirOwnAddressOrNotAtAll(String language) throws Exception {
+    void rowsWithoutAKeyGo(String language) throws Exception {
         table(language, "");
         server.run(
-                "INSERT INTO noted VALUES (1, 'a', 1.50, '2026-03-01 10:00:00', 0.1), (1, 'a', 1.50, '2026-03-01 10:00:00', 0.1)");
-        Shelf shelf = shelf(language, "  - drop_repeats: every column\n    keep: first\n");
-        Outcome<DeleteInPlace> looked =
-                DeleteInPlace.look(shelf, shelf.job("once").orElseThrow());
-        if (language.equals("mariadb")) {
-            assertThat(looked.problems()).singleElement().satisfies(p -> assertThat(p.what())
-                    .contains("no primary key"));
-            return;
+                "INSERT INTO noted VALUES (1, 'a', 1.50, '2026-03-01 10:00:00', 0.1), (1, 'a', 1.50, '2026-03-01 10:00:00', 0.1),"
+                        + " (6, 'd ', 1, NULL, 0.30000000000000004), (6, 'd', 1, NULL, 0.3), (6, 'D', 1, NULL, 0.3),"
+                        + " (6, 'D', 1, NULL, 0.3)");
+        Shelf shelf =
+                shelf(language, "  - drop_repeats: every column\n    keep: first\n  - leave_out_rows: id = '5'\n");
+        DeleteInPlace looked =
+                DeleteInPlace.look(shelf, shelf.job("once").orElseThrow()).get();
+        assertThat(looked.gone()).isEqualTo(4);
+        assertThat(looked.delete(looked.sign()).get()).isEqualTo(4);
+        assertThat(rows().split(" "))
+                .as("in any order where they have the same key")
+                .containsExactlyInAnyOrder("1a", "2", "3a", "4null", "6d", "", "6d", "6D");
+        server.run("DROP TABLE noted");
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "postgresql, CREATE VIEW looked AS SELECT * FROM noted",
+        "mariadb, CREATE VIEW looked AS SELECT * FROM noted"
+    })
+    void viewsAreNamedAndNoneIsDeletedFrom(String language, String view) throws Exception {
+        table(language, "PRIMARY KEY");
+        server.run("DROP VIEW IF EXISTS looked", view);
+        Shelf shelf = shelf(language, "  - keep_rows: item = 'a'\n");
+        assertThat(DeleteInPlace.look(shelf, shelf.job("once").orElseThrow())
+                        .get()
+                        .told()
+                        .named())
+                .containsExactly("the view looked looks at it");
+        Files.writeString(
+                folder.resolve("datasets/noted.yaml"),
+                Files.readString(folder.resolve("datasets/noted.yaml")).replace("{table}", "looked"));
+        shelf = ShelfReader.read(folder).get();
+        assertThat(DeleteInPlace.look(shelf, shelf.job("once").orElseThrow()).problems())
+                .singleElement()
+                .satisfies(p -> assertThat(p.what()).contains("It is a view"));
+        server.run("DROP VIEW looked", "DROP TABLE noted");
+    }
+
+    /// Databases that are files: by the address of a row, by the key where there is none, and what
+    /// refers to a row holds.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "sqlite | CREATE TABLE noted (id INTEGER PRIMARY KEY, item TEXT, n NUMERIC)         | leave_out_rows: item = 'a' | 1 3 | rowid",
+                "sqlite | CREATE TABLE noted (id TEXT, item TEXT, n NUMERIC)                        | leave_out_rows: item = 'a' | 1 3 | rowid",
+                "sqlite | CREATE TABLE noted (id INT, item TEXT, n NUMERIC, PRIMARY KEY (id)) WITHOUT ROWID | leave_out_rows: item = 'a' | 1 3 | \"id\"",
+                "sqlite | CREATE TABLE noted (id INT, item TEXT, rowid NUMERIC)                     | leave_out_rows: item = 'a' | 1 3 | _rowid_",
+                "sqlite | CREATE TABLE noted (id INT, item TEXT, n NUMERIC)                         | drop_repeats: [item]#    keep: last | 1 | rowid",
+                "duckdb | CREATE TABLE noted (id INT, item TEXT, n DECIMAL(9,2))                    | leave_out_rows: item = 'a' | 1 3 | rowid",
+                "duckdb | CREATE TABLE noted (id INT, item TEXT, n DECIMAL(9,2))                    | drop_repeats: [item]#    keep: last | 1 | rowid",
+            })
+    void rowsOfAFileGo(String engine, String create, String line, String gone, String by) throws Exception {
+        Path file = folder.resolve("rooms." + engine);
+        String url = "jdbc:" + engine + ":" + file;
+        try (Connection connection = DriverManager.getConnection(url);
+                Statement statement = connection.createStatement()) {
+            statement.execute(create);
+            statement.execute(
+                    "INSERT INTO noted VALUES (1, 'a', 1.5), (2, NULL, NULL), (3, 'a', 2), (4, 'b', 12.25), (5, '', 0)");
+            statement.execute("CREATE VIEW seen AS SELECT * FROM noted");
         }
-        assertThat(looked.get().gone()).isEqualTo(2);
-        assertThat(looked.get().delete(looked.get().sign()).get()).isEqualTo(2);
-        assertThat(rows()).isEqualTo("1a 2 3a 4null 5b");
+        Files.createDirectories(folder.resolve("datasets"));
+        Files.createDirectories(folder.resolve("jobs"));
+        Files.writeString(folder.resolve("shelf.yaml"), "shelf: Deleted\n");
+        Files.writeString(
+                folder.resolve("datasets/noted.yaml"),
+                "dataset: noted\nkind: " + engine + "\nread: rooms." + engine + "\ntable: noted\n");
+        Files.writeString(
+                folder.resolve("jobs/once.yaml"),
+                "format: 2\njob: once\nlines:\n  - read: noted\n  - "
+                        + line.strip().replace("#", "\n") + "\noutputs: []\n");
+        Shelf shelf = ShelfReader.read(folder).get();
+        DeleteInPlace looked =
+                DeleteInPlace.look(shelf, shelf.job("once").orElseThrow()).get();
+        assertThat(looked.told().statement()).startsWith("DELETE FROM \"noted\" WHERE " + by + " IN ");
+        assertThat(looked.told().named()).containsExactly("the view seen looks at it");
+        assertThat(ids(url)).isEqualTo("1 2 3 4 5");
+        long count = gone.strip().split(" ").length;
+        assertThat(looked.delete(looked.sign()).get()).isEqualTo(count);
+        assertThat(ids(url)).isEqualTo("1 2 3 4 5".replaceAll("[" + gone.strip().replace(" ", "") + "] ", ""));
+        assertThat(looked.delete(looked.sign()).problems()).singleElement().satisfies(p -> assertThat(p.what())
+                .contains("not the one that was looked at"));
+    }
+
+    private static String ids(String url) throws Exception {
+        try (Connection connection = DriverManager.getConnection(url);
+                Statement statement = connection.createStatement();
+                ResultSet rows = statement.executeQuery("SELECT id FROM noted ORDER BY id")) {
+            List<String> all = new ArrayList<>();
+            while (rows.next()) {
+                all.add(rows.getString(1));
+            }
+            return String.join(" ", all);
+        }
     }
 }

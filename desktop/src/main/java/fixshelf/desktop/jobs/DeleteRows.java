@@ -63,7 +63,7 @@ final class DeleteRows {
         return look.map(l -> l.planned().plan().read().name())
                 .flatMap(n -> workbench.shelf().dataset(n))
                 .flatMap(d -> d.options().form())
-                .filter(ReadOptions.Form.Server.class::isInstance)
+                .filter(f -> f instanceof ReadOptions.Form.Server || f instanceof ReadOptions.Form.Database)
                 .isPresent();
     }
 
