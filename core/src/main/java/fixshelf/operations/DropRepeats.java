@@ -32,7 +32,10 @@ final class DropRepeats extends BuiltIn {
     static final Blank<Definition> COMPARE = Blank.optional(
             "compare", ValueKinds.FIX, "A fix through which texts go before they are compared; they stay as they are.");
     static final Blank<List<Sorted>> BY = Blank.optional(
-            "by", ColumnKinds.ORDER, "What says which is first and last; the place in the table, if nothing does.");
+                    "by",
+                    ColumnKinds.ORDER,
+                    "What says which is first and last; the place in the table, if nothing does.")
+            .leftOutAs("place in the file");
 
     DropRepeats() {
         super(

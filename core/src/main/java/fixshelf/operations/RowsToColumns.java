@@ -26,9 +26,10 @@ final class RowsToColumns extends BuiltIn {
     static final Blank<Field> NAME =
             Blank.needed("names_from", ColumnKinds.COLUMN, "The column whose values become columns; text.");
     static final Blank<List<String>> VALUES = Blank.optional(
-            "values",
-            ValueKinds.TEXTS,
-            "The values that become columns; all that are in the data, where none is named.");
+                    "values",
+                    ValueKinds.TEXTS,
+                    "The values that become columns; all that are in the data, where none is named.")
+            .leftOutAs("the values");
     private static final int MOST_COLUMNS = 200;
 
     static final Blank<List<Field>> KEYS = Blank.needed("keys", ColumnKinds.COLUMNS, "The columns that make a row.");

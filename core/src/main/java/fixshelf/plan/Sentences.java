@@ -64,7 +64,8 @@ public final class Sentences {
 
     private static void words(String piece, List<Part> parts) {
         if (!parts.isEmpty()) {
-            parts.add(new Part.Words(piece));
+            boolean one = parts.getLast().text().equals("1");
+            parts.add(new Part.Words(one ? piece.replaceFirst("^ rows\\b", " row") : piece));
             return;
         }
         parts.add(new Part.Call(piece.stripTrailing()));
@@ -77,7 +78,7 @@ public final class Sentences {
         String text = line.written(blank.name())
                 .or(blank::fallback)
                 .map(blank.kind()::say)
-                .orElse(blank.needed() ? "…" : "the usual " + blank.name());
+                .orElse(blank.needed() ? "…" : blank.unsaid());
         return new Part.Gap(text, blank);
     }
 
@@ -85,7 +86,7 @@ public final class Sentences {
     /// is; a blank that may be left out is emptied by an empty text.
     public static fixshelf.problem.Outcome<Line> fill(Line line, Blank<?> blank, String typed) {
         Optional<Written> now = line.written(blank.name()).or(blank::fallback);
-        boolean same = typed.equals(now.map(blank.kind()::say).orElse("the usual " + blank.name()));
+        boolean same = typed.equals(now.map(blank.kind()::say).orElse(blank.unsaid()));
         if (same) {
             return fixshelf.problem.Outcome.of(line);
         }

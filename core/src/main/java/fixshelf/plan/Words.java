@@ -24,7 +24,15 @@ final class Words {
                 && !lower.startsWith("to ")
                 && !lower.endsWith(" to")
                 && !lower.endsWith(" descending")
-                && !List.of("empty", "nothing", "none", "all columns", "place in the file", "descending", "to")
+                && !List.of(
+                                "empty",
+                                "nothing",
+                                "none",
+                                "all columns",
+                                "place in the file",
+                                "the values",
+                                "descending",
+                                "to")
                         .contains(lower);
         return plain ? name : '"' + name.replace("\"", "\"\"") + '"';
     }

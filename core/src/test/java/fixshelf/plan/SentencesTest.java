@@ -132,7 +132,9 @@ class SentencesTest {
                 "read | source=visits | Read visits",
                 "drop_repeats | keys=visit_no;keep=last;by=recorded_at | Drop rows that repeat visit_no, keeping the last by"
                         + " recorded_at",
-                "drop_repeats | keep=first | Drop rows that repeat all columns, keeping the first by the usual by",
+                "first_rows | count=1 | Keep the first 1 row",
+                "first_rows | count=2 | Keep the first 2 rows",
+                "drop_repeats | keep=first | Drop rows that repeat all columns, keeping the first by place in the file",
                 "keep_rows | where=a IS NULL | Keep rows where a IS NULL",
                 "sort | by=a | Sort by a",
                 "carry | columns=a;within=g | Carry a down into missing cells, within g",
