@@ -55,6 +55,10 @@ final class ReadFile extends BuiltIn {
             Blank.optional("table", ValueKinds.TEXT, "Of a database, a page or a PDF; usually the only one."),
             Blank.optional("query", ValueKinds.TEXT, "A SELECT over the tables of a database, instead of a table."),
             Blank.optional("places", ValueKinds.TEXTS, "Where each column begins in lines of text, from 1."),
+            Blank.optional(
+                    "page_heads",
+                    ValueKinds.choice("keep", "leave_out"),
+                    "Of printed pages: the page and its line become columns, and lines that stand on nearly every page stay, or not."),
             Blank.optional("pages", ValueKinds.TEXT, "Of a PDF, as 2 or 2-4; usually all."),
             Blank.optional("user", ValueKinds.TEXT, "Who reads from a server."),
             Blank.optional(

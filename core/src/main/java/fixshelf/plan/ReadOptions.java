@@ -154,9 +154,24 @@ public record ReadOptions(
         /// Lines of text whose fields begin at fixed places.
         ///
         /// @param starts the places, from 1; one place for whole lines
-        record Places(List<Integer> starts) implements Form {
+        /// @param pages whether the lines are those of pages, which a form feed parts
+        record Places(List<Integer> starts, Pages pages) implements Form {
             public Places {
                 starts = List.copyOf(starts);
+            }
+
+            public Places(List<Integer> starts) {
+                this(starts, Pages.NONE);
+            }
+
+            /// Pages give two columns in front: the page, and the line on it.
+            public enum Pages {
+                /// The file has none.
+                NONE,
+                /// All lines are rows.
+                KEEP_HEADS,
+                /// Lines that stand at the head or the foot of nearly every page are no rows.
+                LEAVE_OUT_HEADS
             }
 
             @Override
@@ -177,7 +192,7 @@ public record ReadOptions(
             Map.entry("parquet", Set.of()),
             Map.entry("sqlite", Set.of("table", "query")),
             Map.entry("duckdb", Set.of("table", "query")),
-            Map.entry("places", Set.of("places", "encoding", "heading", "null_words", "bad_rows")),
+            Map.entry("places", Set.of("places", "page_heads", "encoding", "heading", "null_words", "bad_rows")),
             Map.entry("postgresql", OF_SERVERS),
             Map.entry("mariadb", OF_SERVERS),
             Map.entry("jdbc", OF_SERVERS),

@@ -62,7 +62,7 @@ final class FormFields {
                         field.apply("rows").orElse("").strip(),
                         field.apply("each").orElse("").strip())));
             case "parquet" -> Outcome.of(Optional.of(new Form.Parquet()));
-            case "places" -> places(places);
+            case "places" -> places(places, field.apply("page_heads").orElse("").strip());
             case "sqlite", "duckdb" -> database(kind, field);
             case "web" -> web(field);
             case "pdf" -> pdf(field);
@@ -184,7 +184,7 @@ final class FormFields {
         return number + (days ? " day" : hours ? " hour" : " minute") + (number == 1 ? "" : "s");
     }
 
-    private static Outcome<Optional<Form>> places(List<String> written) {
+    private static Outcome<Optional<Form>> places(List<String> written, String heads) {
         List<Integer> starts = new ArrayList<>();
         for (String place : written) {
             int start = place.strip().matches("[0-9]{1,6}") ? Integer.parseInt(place.strip()) : 0;
@@ -196,7 +196,16 @@ final class FormFields {
             }
             starts.add(start);
         }
-        return Outcome.of(Optional.of(new Form.Places(starts.isEmpty() ? List.of(1) : starts)));
+        Optional<Form.Places.Pages> pages =
+                switch (heads) {
+                    case "" -> Optional.of(Form.Places.Pages.NONE);
+                    case "keep" -> Optional.of(Form.Places.Pages.KEEP_HEADS);
+                    case "leave_out" -> Optional.of(Form.Places.Pages.LEAVE_OUT_HEADS);
+                    default -> Optional.empty();
+                };
+        return pages.isEmpty()
+                ? problem("page_heads is keep or leave_out.", "Write one of them.")
+                : Outcome.of(Optional.of(new Form.Places(starts.isEmpty() ? List.of(1) : starts, pages.get())));
     }
 
     private static Outcome<Optional<Form>> problem(String what, String todo) {
@@ -219,10 +228,19 @@ final class FormFields {
                 put(fields, "rows", rows);
                 put(fields, "each", each);
             }
-            case Form.Places(List<Integer> starts) ->
+            case Form.Places(List<Integer> starts, Form.Places.Pages pages) -> {
                 fields.put(
                         "places",
                         Written.words(starts.stream().map(String::valueOf).toList()));
+                put(
+                        fields,
+                        "page_heads",
+                        switch (pages) {
+                            case NONE -> "";
+                            case KEEP_HEADS -> "keep";
+                            case LEAVE_OUT_HEADS -> "leave_out";
+                        });
+            }
             case Form.Database(String _, String table, String query) -> {
                 put(fields, "table", table);
                 put(fields, "query", query);

@@ -239,7 +239,11 @@ public final class JobEdits {
         if (options.form()
                 .filter(f -> !(f instanceof ReadOptions.Form.Delimited))
                 .isPresent()) {
-            FormFields.written(options).forEach((name, value) -> fields.add(YamlText.field(name, value, "")));
+            FormFields.written(options).forEach((name, value) -> {
+                String field = YamlText.field(name, value, "");
+                // Numbers and flags, which need no quotes there.
+                fields.add(name.equals("places") || name.equals("heading") ? field.replace("\"", "") : field);
+            });
             return fields;
         }
         fields.add("separator: " + YamlText.scalar(options.separator()));

@@ -26,6 +26,7 @@ final class ReadFields {
             "rows",
             "each",
             "places",
+            "page_heads",
             "table",
             "query",
             "user",

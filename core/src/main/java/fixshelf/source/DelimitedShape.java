@@ -24,6 +24,9 @@ import java.util.Set;
 public final class DelimitedShape {
     private static final int BYTES = 1 << 18;
     private static final int RECORDS = 200;
+    /// A separator that so many rows agree on is one.
+    private static final double WELL = 0.8;
+
     private static final char[] SEPARATORS = {',', ';', '\t', '|'};
 
     private DelimitedShape() {}
@@ -56,7 +59,25 @@ public final class DelimitedShape {
                 separator = candidate;
             }
         }
-        boolean heading = looksLikeHeading(rows(text, separator, whole));
+        Optional<ReadOptions.Form> places =
+                best < WELL && !text.contains("\"") ? FixedPlaces.form(text, whole) : Optional.empty();
+        if (places.isPresent()) {
+            List<Integer> starts = ((ReadOptions.Form.Places) places.get()).starts();
+            boolean printed =
+                    ((ReadOptions.Form.Places) places.get()).pages() == ReadOptions.Form.Places.Pages.LEAVE_OUT_HEADS;
+            List<List<String>> cut = text.lines()
+                    .filter(l -> !l.isBlank())
+                    .limit(RECORDS)
+                    .map(l -> FixedPlaces.cut(l, starts))
+                    .toList();
+            return ReadOptions.of(path)
+                    .withShape(",", "\"", encoding, starts.size() > 1 && (printed || looksLikeHeading(cut)))
+                    .withNullWords(nullWords)
+                    .withForm(places.get());
+        }
+        boolean heading = looksLikeHeading(rows(text, separator, whole).stream()
+                .map(r -> r.stream().map(RecordReader.Field::text).toList())
+                .toList());
         return ReadOptions.of(path)
                 .withShape(separator, "\"", encoding, heading)
                 .withNullWords(nullWords);
@@ -138,14 +159,14 @@ public final class DelimitedShape {
 
     /// A first row is a heading when its fields are filled, differ, and are no numbers, while it is not like the
     /// rest.
-    private static boolean looksLikeHeading(List<List<RecordReader.Field>> rows) {
+    private static boolean looksLikeHeading(List<List<String>> rows) {
         if (rows.isEmpty()) {
             return true;
         }
         Set<String> seen = new HashSet<>();
         int blank = 0;
-        for (RecordReader.Field field : rows.getFirst()) {
-            String text = field.text().strip().toLowerCase(Locale.ROOT);
+        for (String field : rows.getFirst()) {
+            String text = field.strip().toLowerCase(Locale.ROOT);
             if (text.matches("[-+]?[0-9][0-9.,:/ -]*")) {
                 return false;
             }

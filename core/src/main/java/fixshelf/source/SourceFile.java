@@ -222,7 +222,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
             case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
             case ReadOptions.Form.Pdf pdf -> new PdfRecords(file, options, pdf);
             case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();
-            case ReadOptions.Form.Places(List<Integer> starts) -> new PlaceRecords(file, options, starts);
+            case ReadOptions.Form.Places places -> new PlaceRecords(file, options, places);
             case ReadOptions.Form.Delimited(), ReadOptions.Form.Elsewhere _ ->
                 throw new IllegalArgumentException("delimited text is read by itself, and what is no file by its copy");
         };

@@ -38,7 +38,7 @@ class FormFieldsTest {
                 "kind: parquet | parquet | ",
                 "kind: sqlite, table: visits | sqlite | query",
                 "kind: duckdb, query: SELECT 1 | duckdb | table",
-                "places: [1, 9] | places | encoding heading null_words bad_rows kind",
+                "places: [1, 9] | places | encoding heading null_words bad_rows kind page_heads",
                 "kind: nice | There is no kind of file nice here. | ",
                 "kind: json, sheet: A | A file of kind json has no sheet. | ",
                 "kind: json, null_words: [x] | A file of kind json has no null_words. | ",

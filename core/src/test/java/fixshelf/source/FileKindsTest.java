@@ -178,6 +178,58 @@ class FileKindsTest {
                 .isEqualTo(read);
     }
 
+    /// Pages of a print: two columns say where a line stood; what is on nearly every page can go, and the last line of
+    /// the first head holds the names.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "Store  page 1@no n@a  1@b  2@^Store  page 2@no n@c  3@; 1 4; KEEP_HEADS; false;"
+                        + " page,line,column_3,column_4|1,1,Sto,re  page 1|1,2,no,n|1,3,a,1|1,4,b,2|2,1,Sto,re  page 2|2,2,no,n|2,3,c,3 // On nearly every one of 2 pages 2 lines at the head and 0 at the foot stand",
+                "Store  page 1@no n@a  1@b  2@^Store  page 2@no n@c  3@; 1 4; LEAVE_OUT_HEADS; true;"
+                        + " page,line,no,n|1,3,a,1|1,4,b,2|2,3,c,3 // 4 lines that stand at the head or the foot of nearly every one of 2 pages were left out.",
+                "a  1@  - 1 -@^b  2@c  3@  - 2 -@@^d  4@  - 3 -@; 1 4; LEAVE_OUT_HEADS; false;"
+                        + " page,line,column_3,column_4|1,1,a,1|2,1,b,2|2,2,c,3|2,4,∅,∅|3,1,d,4 // 3 lines that stand at the head or the foot of nearly every one of 3 pages were left out.",
+                "a  1@b  2@; 1 4; LEAVE_OUT_HEADS; false; page,line,column_3,column_4|1,1,a,1|1,2,b,2",
+                "one page@two@; 1; KEEP_HEADS; false; page,line,column_3|1,1,one page|1,2,two"
+            })
+    void pages(String text, String places, Form.Places.Pages pages, boolean heading, String read) throws Exception {
+        List<Integer> starts = java.util.Arrays.stream(places.strip().split(" "))
+                .map(Integer::valueOf)
+                .toList();
+        Path file = file("p.txt", text.replace('@', '\n').replace('^', '\f'));
+        assertThat(read(file, Optional.of(new Form.Places(starts, pages)), heading))
+                .startsWith(read.strip());
+    }
+
+    /// Where columns begin in lines of text, as a file is read that no page describes.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "AQ-1  Alder Quay   lamp     12.50@AQ-2  Thornmere    toaster   7.00@AQ-3  Upper Sallow radio    31.25; 1 7 20 29",
+                "no  room@1   Alder Quay@22  Thornmere; 1 5",
+                "  1  a@ 12  b@123  c; 1 6",
+                "a,b c@1,2 3@4,5 6@7,8 9; delimited",
+                "a b@c d@e f; 1",
+                "a b@c d@e f@a b@c d@e f@a b@c d@e f@a b@c d@e f; 1 3",
+                "One sentence of some length stands here,@and another one below it, shorter@than the first, with a third one.; 1",
+                "Thorn😀ere  1@Alder Quay 2@Sallow     3; 1 12",
+                "a  b@c  d; 1",
+            })
+    void placesAreProposedFromBlanks(String text, String places) throws Exception {
+        Path file = file("p.txt", text.replace('@', '\n') + "\n");
+        Optional<Form> form = DelimitedShape.detect(file, "p.txt", List.of()).form();
+        String found = form.filter(Form.Places.class::isInstance)
+                .map(f ->
+                        ((Form.Places) f).starts().stream().map(String::valueOf).collect(Collectors.joining(" ")))
+                .orElse("");
+        assertThat(found)
+                .isEqualTo(places.strip().equals("delimited") || places.strip().equals("1") ? "" : places.strip());
+    }
+
     @Test
     void parquetAndPackedTextAreKnownByTheirBytes() throws Exception {
         Path parquet = root.resolve("rows.data");

@@ -16,6 +16,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Labeled;
 import javafx.scene.control.TableView;
+import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
@@ -221,6 +222,41 @@ class DataTest extends WindowTest {
                 .content()
                 .contains("pages: \"2\"", "table: \"1\"");
         assertThat(labels()).contains("spring_page_2_table_1", "pdf · 6 rows · 5 columns");
+    }
+
+    /// By its path in the jump field, with keys alone: the places are proposed, one more is marked, one is taken away.
+    @Test
+    void whereColumnsBeginIsMarkedOnTheLines() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("data"), 60));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        settle();
+        Files.writeString(
+                folder.resolve("data/store print.txt"),
+                "no    room         cost\nAQ-1  Alder Quay  12.50\nAQ-2  Thornmere    7.00\nAQ-3  Sallow      31.25\n");
+        robot.push(KeyCode.CONTROL, KeyCode.J);
+        robot.write("data/store p");
+        robot.push(KeyCode.TAB);
+        settle();
+        assertThat(((TextField) frame.scene().lookup(".jump")).getText()).isEqualTo("data/store print.txt");
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(labels()).contains("Where do the columns of store print.txt begin?", "no", "room", "cost");
+        assertThat(buttons()).contains("Read it as 3 columns");
+        robot.push(KeyCode.END);
+        for (int i = 0; i < 3; i++) {
+            robot.push(KeyCode.LEFT);
+        }
+        robot.push(KeyCode.SPACE);
+        assertThat(buttons()).contains("Read it as 4 columns");
+        robot.push(KeyCode.SPACE);
+        robot.push(KeyCode.HOME);
+        robot.push(KeyCode.SPACE);
+        robot.push(KeyCode.ENTER);
+        settle();
+        assertThat(folder.resolve("datasets/store_print.yaml"))
+                .content()
+                .contains("kind: places", "places: [1, 7, 19]");
+        assertThat(labels()).contains("no", "room", "cost", "Alder Quay");
     }
 
     @Test

@@ -22,6 +22,7 @@ final class Bringing {
     private final Consumer<String> brought;
     private final Consumer<String> refused;
     private final PartsPage parts = new PartsPage();
+    private final PlacesPage places = new PlacesPage();
     private final RemotePage remote = new RemotePage(this::keepRemote);
 
     /// @param show shows a page that asks for something, and what of it gets the keyboard
@@ -45,18 +46,28 @@ final class Bringing {
                 .background()
                 .ask(
                         Background.Request.now("begin", "looking at " + file.getFileName()),
-                        () -> found.shape().then(shape -> found.parts(shape).map(p -> new Shaped(shape, p))),
+                        () -> found.shape().then(shape -> found.parts(shape)
+                                .then(p -> found.lines(shape).map(l -> new Shaped(shape, p, l)))),
                         shaped -> {
                             if (shaped.isPresent() && shaped.get().parts().size() > 1) {
                                 choose(file, found, shaped.get().parts());
+                            } else if (shaped.isPresent()
+                                    && !shaped.get().lines().isEmpty()) {
+                                mark(file, found, shaped.get());
                             } else {
                                 kept(shaped.then(s -> found.keep(s.shape())));
                             }
                         });
     }
 
-    /// A file, and the tables in it.
-    private record Shaped(ReadOptions shape, List<FileParts.Part> parts) {}
+    /// A file, the tables in it, and its first lines where these are cut at places.
+    private record Shaped(ReadOptions shape, List<FileParts.Part> parts, List<String> lines) {}
+
+    private void mark(Path file, FoundFile found, Shaped shaped) {
+        places.show(
+                file.getFileName().toString(), shaped.lines(), shaped.shape(), options -> kept(found.keep(options)));
+        show.accept(places.view(), places::focusTarget);
+    }
 
     private void choose(Path file, FoundFile found, List<FileParts.Part> tables) {
         parts.show(file.getFileName().toString(), tables, part -> kept(found.keep(part)));

@@ -18,7 +18,6 @@ import fixshelf.profile.RowFilter;
 import fixshelf.profile.TableLook;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobEdits;
-import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.work.Datasets;
 import java.io.File;
@@ -302,7 +301,7 @@ public final class DataPlace implements Place {
                 .ifPresent(c -> buttons.getChildren().addFirst(Ui.button(c, "strong")));
         PasswordBlank.of(wrong, () -> chosen().ifPresent(d -> look(d.name())))
                 .ifPresent(buttons.getChildren()::addFirst);
-        if (seen.filter(s -> FileParts.hasSeveral(s.file().options())).isPresent()) {
+        if (seen.filter(s -> FoundFile.canBeCutOtherwise(s.file().options())).isPresent()) {
             buttons.getChildren().add(Ui.button(otherTables()));
         }
         if (seen.flatMap(s -> s.file().copied()).flatMap(SourceFile.Copied::at).isPresent()) {
@@ -382,7 +381,7 @@ public final class DataPlace implements Place {
 
     private Command otherTables() {
         return Command.of(
-                "Other tables of its file …",
+                "Read its file in another way …",
                 "",
                 () -> seen.ifPresent(s -> bring(s.file().file())));
     }

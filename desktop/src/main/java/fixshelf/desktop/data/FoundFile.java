@@ -10,6 +10,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobEdits;
 import fixshelf.source.DelimitedShape;
 import fixshelf.source.FileParts;
+import fixshelf.source.FixedPlaces;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -58,9 +59,33 @@ public final class FoundFile {
         return page;
     }
 
+    /// Whether its user chooses which table of the file it is, or where its columns begin.
+    static boolean canBeCutOtherwise(ReadOptions shape) {
+        return FileParts.hasSeveral(shape)
+                || shape.form()
+                        .filter(ReadOptions.Form.Places.class::isInstance)
+                        .isPresent();
+    }
+
     /// The tables that the file holds, where it may hold several; nothing where it is one.
     Outcome<List<FileParts.Part>> parts(ReadOptions shape) {
         return FileParts.hasSeveral(shape) ? FileParts.of(data, shape) : Outcome.of(List.of());
+    }
+
+    /// The first lines of a file that is cut at places; nothing of any other.
+    Outcome<List<String>> lines(ReadOptions shape) {
+        if (shape.form().filter(ReadOptions.Form.Places.class::isInstance).isEmpty()) {
+            return Outcome.of(List.of());
+        }
+        try {
+            return Outcome.of(FixedPlaces.lines(data, shape));
+        } catch (IOException e) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING,
+                    data.toString(),
+                    "It cannot be read: " + e.getMessage() + ".",
+                    "Look at its rights."));
+        }
     }
 
     /// Keeps the page of a dataset that reads one of several tables of the file, and gives its name.

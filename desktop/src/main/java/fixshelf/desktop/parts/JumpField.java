@@ -1,8 +1,10 @@
 package fixshelf.desktop.parts;
 
+import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.geometry.Bounds;
 import javafx.scene.control.ListCell;
@@ -12,7 +14,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.stage.Popup;
 
-/// Finds a fix, a column, a job or a command by typing.
+/// Finds a fix, a column, a job or a command by typing, and a file by its path.
 public final class JumpField extends TextField {
     private static final int MOST = 14;
 
@@ -20,14 +22,20 @@ public final class JumpField extends TextField {
     public record Target(String kind, String text, Runnable go) {}
 
     private final Supplier<List<Target>> targets;
+    private final Supplier<Path> folder;
+    private final Consumer<Path> read;
     private final ListView<Target> list = new ListView<>();
     private final Popup popup = new Popup();
 
-    public JumpField(Supplier<List<Target>> targets) {
+    /// @param folder where a path is taken from that does not begin at a root
+    /// @param read takes a file whose path was typed
+    public JumpField(Supplier<List<Target>> targets, Supplier<Path> folder, Consumer<Path> read) {
         this.targets = targets;
+        this.folder = folder;
+        this.read = read;
         getStyleClass().add("jump");
-        setPromptText("Jump to a fix, column, job …");
-        setAccessibleText("Jump to a fix, a column, a job or a command");
+        setPromptText("Jump to a fix, column, job, or type a path");
+        setAccessibleText("Jump to a fix, a column, a job or a command, or type the path of a file");
         list.getStyleClass().add("jump-list");
         list.setCellFactory(_ -> new TargetCell());
         list.setOnMouseClicked(_ -> go());
@@ -54,6 +62,12 @@ public final class JumpField extends TextField {
             case UP -> list.getSelectionModel().select(Math.max(at - 1, 0));
             case ENTER -> go();
             case ESCAPE -> clear();
+            case TAB -> {
+                if (!TypedPath.is(getText()) || list.getItems().isEmpty()) {
+                    return;
+                }
+                complete();
+            }
             default -> {
                 return;
             }
@@ -66,6 +80,15 @@ public final class JumpField extends TextField {
 
     /// The targets that hold all typed words, those that begin with the first one first.
     List<Target> found(String typed) {
+        if (TypedPath.is(typed)) {
+            return TypedPath.found(typed, folder.get()).stream()
+                    .limit(MOST)
+                    .map(f -> new Target(
+                            f.folder() ? "folder" : "file",
+                            f.text(),
+                            f.folder() ? () -> write(f.text()) : () -> read.accept(f.file())))
+                    .toList();
+        }
         List<String> words = List.of(typed.toLowerCase(Locale.ROOT).strip().split("\\s+"));
         List<Target> begin = new ArrayList<>();
         List<Target> hold = new ArrayList<>();
@@ -88,11 +111,27 @@ public final class JumpField extends TextField {
         list.getItems().setAll(found(getText()));
         list.getSelectionModel().selectFirst();
         list.setPrefHeight(Math.max(1, list.getItems().size()) * 30 + 6);
-        list.setPlaceholder(Ui.label("Nothing is called so.", "soft"));
+        list.setPlaceholder(Ui.label(
+                TypedPath.is(getText()) ? "There is no file or folder here that begins so." : "Nothing is called so.",
+                "soft"));
         list.getStylesheets().setAll(getScene().getStylesheets());
         Bounds at = localToScreen(getBoundsInLocal());
         if (at != null && !popup.isShowing()) {
             popup.show(this, at.getMinX(), at.getMaxY() + 2);
+        }
+    }
+
+    private void write(String path) {
+        requestFocus();
+        setText(path);
+        positionCaret(path.length());
+    }
+
+    /// What is chosen in the list stands in the field; a file is not read yet.
+    private void complete() {
+        Target target = list.getSelectionModel().getSelectedItem();
+        if (target != null) {
+            write(target.text());
         }
     }
 
