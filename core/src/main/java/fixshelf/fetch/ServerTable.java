@@ -8,7 +8,6 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.SqlText;
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.Connection;

@@ -13,7 +13,6 @@ import fixshelf.shelf.TableFixPage;
 import fixshelf.source.SourceFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 
 /// The cases of a table fix or a loader, ready to be tried. Where one reads a file, its rows are what every language is
 /// given: reading is done here, and the lines are held to be the same everywhere.

@@ -19,10 +19,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
 import fixshelf.render.JobCode;
-import fixshelf.render.Language;
-import fixshelf.render.Languages;
-import fixshelf.render.sql.SqlLanguage;
-import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
@@ -39,7 +35,6 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
-import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 

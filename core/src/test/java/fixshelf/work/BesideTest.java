@@ -3,7 +3,6 @@ package fixshelf.work;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.shelf.Shelf;
-import fixshelf.shelf.ShelfReader;
 import fixshelf.type.Column;
 import java.nio.file.Path;
 import java.util.ArrayList;

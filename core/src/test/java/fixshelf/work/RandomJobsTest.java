@@ -7,7 +7,6 @@ import fixshelf.engine.DuckSession;
 import fixshelf.engine.Engines;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.Grid;
-import fixshelf.engine.Stop;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
 import fixshelf.problem.Problem;

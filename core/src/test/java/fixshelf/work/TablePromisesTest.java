@@ -10,7 +10,6 @@ import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;

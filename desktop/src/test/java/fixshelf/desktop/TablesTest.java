@@ -174,4 +174,28 @@ class TablesTest extends WindowTest {
         settle();
         assertThat(labels()).doesNotContain("Where the rows went");
     }
+
+    /// Names are typed into the heads of the rows, one after another, and become one line below the chosen one.
+    @Test
+    void columnsAreNamedOneAfterAnotherByKeys() throws Exception {
+        open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
+        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        on(() -> frame.jobsPlace().show(folder.resolve("jobs/tablet_visits_clean.yaml")));
+        settle();
+        robot.push(KeyCode.F2);
+        robot.write("visit");
+        robot.push(KeyCode.ENTER);
+        robot.push(KeyCode.TAB);
+        robot.write("came at");
+        robot.push(KeyCode.SHIFT, KeyCode.ENTER);
+        robot.write("item");
+        robot.push(KeyCode.ENTER);
+        robot.push(KeyCode.ENTER);
+        robot.write("nowhere");
+        robot.push(KeyCode.ESCAPE);
+        settle();
+        assertThat(jobText(folder.resolve("jobs/tablet_visits_clean.yaml")))
+                .contains("rename: {visit_no: visit, visit_item: item, at: came at}");
+        assertThat(labels()).contains("3 names", "visit", "item", "came at");
+    }
 }

@@ -3,7 +3,6 @@ package fixshelf.render.sql;
 import fixshelf.language.pattern.Automaton;
 import fixshelf.language.pattern.Automaton.Move;
 import fixshelf.language.pattern.Automaton.State;
-import fixshelf.language.pattern.Regex;
 import fixshelf.language.pattern.Regex.Range;
 import fixshelf.language.pattern.Replacement;
 import java.util.ArrayList;

@@ -1,23 +1,25 @@
 package fixshelf.desktop.jobs;
 
 import fixshelf.desktop.jobs.JobModel.Sight;
+import fixshelf.desktop.parts.HeadNames;
 import fixshelf.desktop.parts.PagedRows;
 import fixshelf.desktop.parts.RowsGrid;
 import fixshelf.desktop.parts.RowsGrid.Emphasis;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
-import fixshelf.shelf.JobPage;
+import fixshelf.plan.Written;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.Beside;
 import fixshelf.work.Ledger;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
-import fixshelf.work.Mending;
 import fixshelf.work.Preview;
 import fixshelf.work.Preview.View;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntConsumer;
@@ -35,21 +37,21 @@ import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
-import javafx.scene.text.TextFlow;
 import org.jspecify.annotations.Nullable;
 
 /// The right page of a job: rows as of a line, all of them, those with changed cells, or what is lost there.
 final class JobRows {
-    private static final int MOST_LOST = 8;
     private static final double TOGGLES = 600;
 
     private final JobModel model;
     private final Editing editing;
+    private final IntConsumer toLine;
     private final ToggleGroup views = new ToggleGroup();
     private final Label asOf = Ui.label("", "soft");
     private final Label message = Ui.wrapped("", "soft");
-    private final TextFlow lost = new TextFlow();
+    private final LineOffers offers;
     private final RowsGrid grid = new RowsGrid();
+    private final HeadNames headNames = new HeadNames(grid, this::rename);
     private final VBox page = Ui.column("sheet");
     private final ComboBox<String> beside = new ComboBox<>();
     private final ToggleButton spread = new ToggleButton("Whole file");
@@ -72,7 +74,7 @@ final class JobRows {
         Shelf shelf();
 
         /// Gives the line at an index, from 0, another text.
-        void replace(int index, Line line);
+        void changed(int index, Line line);
 
         /// Puts a line at an index, from 0, before the one that stands there.
         void insert(int index, Line line);
@@ -85,6 +87,8 @@ final class JobRows {
     JobRows(JobModel model, Editing editing, IntConsumer toLine) {
         this.model = model;
         this.editing = editing;
+        this.offers = new LineOffers(editing);
+        this.toLine = toLine;
         this.ledger = new LedgerPage(toLine, this::backToRows);
         for (View each : View.values()) {
             toggles.getChildren().add(toggle(Sight.of(each), words(each)));
@@ -92,7 +96,7 @@ final class JobRows {
         toggles.setPrefWrapLength(TOGGLES);
         asOf.setMinWidth(Region.USE_PREF_SIZE);
         VBox.setVgrow(grid, Priority.ALWAYS);
-        for (Node node : List.of(message, lost)) {
+        for (Node node : List.of(message, offers)) {
             node.setVisible(false);
             node.managedProperty().bind(node.visibleProperty());
         }
@@ -113,7 +117,7 @@ final class JobRows {
         spread.setMinWidth(Region.USE_PREF_SIZE);
         spread.setVisible(false);
         spread.setOnAction(_ -> turnSample());
-        usual = List.of(Ui.row("state", toggles, spread, beside, asOf), message, lost, grid);
+        usual = List.of(Ui.row("state", toggles, spread, beside, asOf), message, offers, grid);
         page.getChildren().addAll(usual);
         grid.setOnMouseClicked(e -> {
             if (e.getClickCount() == 2) {
@@ -125,7 +129,10 @@ final class JobRows {
 
     private void key(KeyEvent event) {
         boolean aside = !page.getChildren().contains(grid);
-        if (event.getCode() == KeyCode.ENTER && grid.isFocused()) {
+        if (event.getCode() == KeyCode.F2 && !aside) {
+            nameColumns();
+            event.consume();
+        } else if (event.getCode() == KeyCode.ENTER && grid.isFocused()) {
             showLife();
             event.consume();
         } else if (aside && event.getCode() == KeyCode.ESCAPE) {
@@ -137,6 +144,21 @@ final class JobRows {
             showLife();
             event.consume();
         }
+    }
+
+    /// Other names for the columns after the chosen line, one after another; they become one line below it.
+    void nameColumns() {
+        if (shown != null && sight.name().isEmpty() && other == 0) {
+            headNames.begin();
+        }
+    }
+
+    private void rename(Map<String, String> names) {
+        Map<String, Written> pairs = new LinkedHashMap<>();
+        names.forEach((old, now) -> pairs.put(old, Written.word(now)));
+        int below = line + 1;
+        editing.insert(line, new Line("rename", Map.of("names", new Written.Fields(pairs))));
+        toLine.accept(below);
     }
 
     private void backToRows() {
@@ -323,7 +345,7 @@ final class JobRows {
     void showNothing(String problem) {
         shown = null;
         say(problem, true);
-        lost.setVisible(false);
+        offers.setVisible(false);
         grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "No rows to show.");
     }
 
@@ -345,7 +367,7 @@ final class JobRows {
         spread.setVisible(isSample());
         spread.setSelected(model.isSpread());
         asOf.setText("as of line " + line + (sight.view() == View.LEAVING && repeats ? ", by group" : ""));
-        lost.setVisible(false);
+        offers.setVisible(false);
         offerLines(look);
         if (other > 0) {
             views.selectToggle(null);
@@ -354,45 +376,27 @@ final class JobRows {
         }
         if (sight.view() == View.LOST && effect.filter(e -> e.valuesLost() > 0).isPresent()) {
             int asked = line;
-            model.lost(look, asked, MOST_LOST, values -> {
+            model.lost(look, asked, LineOffers.MOST_LOST, values -> {
                 boolean late = shown != look || line != asked || sight.view() != View.LOST;
                 if (!late) {
-                    listLost(look, values);
+                    offers.lost(look, line, values);
                     showRows(look, new Emphasis(Set.of(), columnsOf(values)));
                 }
             });
         } else {
             if (sight.name().equals(NEAR_MISSES)) {
                 int asked = line;
-                model.mendings(editing.shelf(), look, asked, found -> listMendings(look, asked, found));
+                model.mendings(editing.shelf(), look, asked, found -> {
+                    if (shown == look && line == asked && sight.name().equals(NEAR_MISSES)) {
+                        offers.mendings(asked, found);
+                    }
+                });
             }
             showRows(look, new Emphasis(sight.view() == View.CHANGED ? look.computedAt(line) : Set.of(), List.of()));
         }
     }
 
     private static final String NEAR_MISSES = "near_misses";
-
-    /// Lines that would mend keys which nearly match; pressed, one is written.
-    private void listMendings(JobModel.Look look, int at, List<Mending> mendings) {
-        if (shown != look || line != at || !sight.name().equals(NEAR_MISSES) || mendings.isEmpty()) {
-            return;
-        }
-        lost.getChildren().setAll(Ui.sentence("To mend it,\n"));
-        for (Mending mending : mendings) {
-            lost.getChildren()
-                    .addAll(
-                            Ui.sentence(mendings.indexOf(mending) == 0 ? "" : ";\nor "),
-                            Ui.blank(mending.sentence(), "blank", () -> {
-                                if (mending.inserted()) {
-                                    editing.insert(at - 1, mending.line());
-                                } else {
-                                    editing.replace(at - 1, mending.line());
-                                }
-                            }));
-        }
-        lost.getChildren().add(Ui.sentence("."));
-        lost.setVisible(true);
-    }
 
     private static List<String> columnsOf(List<LostValue> values) {
         return values.stream().map(LostValue::column).distinct().toList();
@@ -460,24 +464,5 @@ final class JobRows {
             case ADDED -> "Added";
             case LOST -> "Lost";
         };
-    }
-
-    /// The values that a line loses, and a blank that says what a run does about them.
-    private void listLost(JobModel.Look look, List<LostValue> values) {
-        JobPage.PlacedLine placed = look.planned().job().lines().get(line - 1);
-        if (values.isEmpty()) {
-            return;
-        }
-        boolean stops = placed.line().strict();
-        String all = LostValue.list(values) + (values.size() == MOST_LOST ? "; …" : "");
-        lost.getChildren()
-                .setAll(
-                        Ui.sentence("Lost: " + all + ". A lost value "),
-                        Ui.blank(
-                                stops ? Sentences.STOPS : "becomes missing",
-                                "blank",
-                                () -> editing.replace(line - 1, placed.line().withStrict(!stops))),
-                        Ui.sentence("."));
-        lost.setVisible(true);
     }
 }

@@ -246,11 +246,6 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
     }
 
     @Override
-    public void replace(int index, Line line) {
-        lines.replace(index, line);
-    }
-
-    @Override
     public void insert(int index, Line line) {
         job().ifPresent(j -> {
             lines.choose(index + 2);
@@ -434,6 +429,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         all.add(deleting.look(look));
         all.add(Command.of("Beside another line", "Shortcut+Shift+B", rows::chooseBeside)
                 .when(() -> look.isPresent()));
+        all.add(Command.of("Other names for the columns, one after another", "F2", rows::nameColumns)
+                .when(() -> look.isPresent()));
         all.add(Command.of("Rows from the whole file, or the first", "Shortcut+Shift+R", rows::turnSample)
                 .when(rows::isSample));
         return all;
@@ -486,7 +483,7 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
 
     @Override
     public String keys() {
-        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · R rest · Del take it out · Enter on a cell its life · Ctrl+R run";
+        return "Ctrl+J jump · ↑↓ line · Alt+↑↓ move it · R rest · Del take it out · F2 names · Enter on a cell its life · Ctrl+R run";
     }
 
     @Override

@@ -78,7 +78,7 @@ public final class JumpField extends TextField {
         event.consume();
     }
 
-    /// The targets that hold all typed words, those that begin with the first one first.
+    /// The targets that hold all typed words: those that are called so first, then those that begin with the first one.
     List<Target> found(String typed) {
         if (TypedPath.is(typed)) {
             return TypedPath.found(typed, folder.get()).stream()
@@ -90,17 +90,20 @@ public final class JumpField extends TextField {
                     .toList();
         }
         List<String> words = List.of(typed.toLowerCase(Locale.ROOT).strip().split("\\s+"));
+        List<Target> called = new ArrayList<>();
         List<Target> begin = new ArrayList<>();
         List<Target> hold = new ArrayList<>();
         for (Target target : targets.get()) {
             String text = (target.text() + " " + target.kind()).toLowerCase(Locale.ROOT);
             String spoken = text.replace('_', ' ');
             if (words.stream().allMatch(w -> text.contains(w) || spoken.contains(w))) {
-                (text.startsWith(words.getFirst()) ? begin : hold).add(target);
+                boolean whole = List.of(text.split("[^\\p{L}\\p{N}_]+")).containsAll(words);
+                (whole ? called : text.startsWith(words.getFirst()) ? begin : hold).add(target);
             }
         }
-        begin.addAll(hold);
-        return begin.subList(0, Math.min(MOST, begin.size()));
+        called.addAll(begin);
+        called.addAll(hold);
+        return called.subList(0, Math.min(MOST, called.size()));
     }
 
     private void find() {

@@ -48,6 +48,11 @@ public final class RowsGrid extends TableView<PreviewRow> {
                 : Optional.of(new Chosen(found.number(), names.getOrDefault(key, "")));
     }
 
+    /// The name of a column that is shown, by its place; the first of them is 1.
+    String nameOf(int column) {
+        return names.getOrDefault(String.valueOf(getColumns().get(column).getUserData()), "");
+    }
+
     /// Chooses another column of the same row.
     public void moveColumn(int steps) {
         int row = Math.max(0, getFocusModel().getFocusedCell().getRow());
