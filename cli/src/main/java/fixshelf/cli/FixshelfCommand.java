@@ -1,5 +1,9 @@
 package fixshelf.cli;
 
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import picocli.AutoComplete.GenerateCompletion;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
@@ -15,8 +19,11 @@ import picocli.CommandLine.Spec;
         description = "Write a fix once, prove it, and use it in every query language.",
         synopsisSubcommandLabel = "COMMAND",
         exitCodeListHeading = "%nExit codes:%n",
-        exitCodeList = {"0:fine", "1:cases fail or problems were found", "2:wrong use", "3:a fault of the program"},
-        subcommands = {
+        exitCodeList = {"0:fine", "1:cases fail or problems were found", "2:wrong use", "3:a fault of the program"})
+public final class FixshelfCommand implements Runnable {
+    private static final Set<String> VERSION = Set.of("-V", "--version");
+
+    private static final List<Class<?>> COMMANDS = List.of(
             InitCommand.class,
             ListCommand.class,
             CheckCommand.class,
@@ -40,23 +47,36 @@ import picocli.CommandLine.Spec;
             WhereCommand.class,
             LearnStartCommand.class,
             GenerateCompletion.class,
-            HelpCommand.class
-        })
-public final class FixshelfCommand implements Runnable {
+            HelpCommand.class);
+
     @Spec
     CommandSpec spec = CommandSpec.create();
 
-    /// The whole command line; the window adds its own commands to it.
-    public static CommandLine commandLine() {
+    /// The command line for these arguments: it knows one command where they name one, and else all
+    /// of them, as for help and suggestions, since looking at a command takes as long as many a
+    /// command itself.
+    ///
+    /// @param more commands of the window
+    public static CommandLine commandLine(List<Class<?>> more, String... arguments) {
         CommandLine line = new CommandLine(new FixshelfCommand());
+        List<Class<?>> all = new ArrayList<>(COMMANDS);
+        all.addAll(more);
+        Optional<Class<?>> named = all.stream()
+                .filter(c -> arguments.length > 0
+                        && c != HelpCommand.class
+                        && c != GenerateCompletion.class
+                        && c.getAnnotation(Command.class).name().equals(arguments[0]))
+                .findFirst();
+        boolean version = arguments.length == 1 && VERSION.contains(arguments[0]);
+        List<Class<?>> known =
+                version ? List.of() : named.<List<Class<?>>>map(List::of).orElse(all);
+        known.forEach(line::addSubcommand);
         line.setCaseInsensitiveEnumValuesAllowed(true);
         line.setOut(TerminalWriter.over(line.getOut()));
         line.setErr(TerminalWriter.over(line.getErr()));
-        line.getSubcommands()
-                .get("generate-completion")
-                .getCommandSpec()
+        Optional.ofNullable(line.getSubcommands().get("generate-completion")).ifPresent(c -> c.getCommandSpec()
                 .usageMessage()
-                .description("Print a completion script for bash and zsh: source <(fixshelf generate-completion).");
+                .description("Print a completion script for bash and zsh: source <(fixshelf generate-completion)."));
         CommandLine.IExecutionStrategy usual = line.getExecutionStrategy();
         line.setExecutionStrategy(parsed -> {
             try {

@@ -10,6 +10,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -211,7 +212,7 @@ class CommandLineTest {
                 new Case("stand-in menders --to target/sent --keep nobody --replace", 1, "“nobody” is not shared"),
                 new Case("stand-in mender", 2, "Nearest: menders"),
                 new Case("stand-in", 2, "DATASET"),
-                new Case("delete visits_clean", 1, "Rows are deleted from a table of PostgreSQL or MariaDB"),
+                new Case("delete visits_clean", 1, "Rows are deleted from a table of a database"),
                 new Case("delete nothing", 2, "There is no job nothing"),
                 new Case("run visits_clean --set data=/nowhere", 1, "E301"));
     }
@@ -294,7 +295,7 @@ class CommandLineTest {
     private static Result run(String... arguments) {
         StringWriter out = new StringWriter();
         StringWriter err = new StringWriter();
-        CommandLine line = FixshelfCommand.commandLine();
+        CommandLine line = FixshelfCommand.commandLine(List.of(), arguments);
         line.setOut(new PrintWriter(out, true));
         line.setErr(new PrintWriter(err, true));
         line.setCaseInsensitiveEnumValuesAllowed(true);

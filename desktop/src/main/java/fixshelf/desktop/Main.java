@@ -1,6 +1,7 @@
 package fixshelf.desktop;
 
 import fixshelf.cli.FixshelfCommand;
+import java.util.List;
 import java.util.logging.Level;
 import java.util.logging.LogManager;
 import java.util.logging.Logger;
@@ -13,16 +14,19 @@ public final class Main {
     public static void main(String[] arguments) {
         LogManager.getLogManager().reset();
         Logger.getLogger("").setLevel(Level.WARNING);
-        System.exit(commandLine().execute(arguments));
+        System.exit(commandLine(arguments).execute(arguments));
     }
 
-    static CommandLine commandLine() {
-        CommandLine line = FixshelfCommand.commandLine();
-        line.addSubcommand(new WindowCommands.Demo());
-        line.addSubcommand(new WindowCommands.Prices());
-        line.addSubcommand(new WindowCommands.Window());
-        line.addSubcommand(new WindowCommands.Draw());
-        line.addSubcommand(new WindowCommands.WarmUp());
+    static CommandLine commandLine(String... arguments) {
+        CommandLine line = FixshelfCommand.commandLine(
+                List.of(
+                        WindowCommands.Demo.class,
+                        WindowCommands.Prices.class,
+                        WindowCommands.Window.class,
+                        WindowCommands.Draw.class,
+                        WindowCommands.WarmUp.class,
+                        WindowCommands.LearnDemo.class),
+                arguments);
         line.setCaseInsensitiveEnumValuesAllowed(true);
         return line;
     }

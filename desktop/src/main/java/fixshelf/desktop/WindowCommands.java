@@ -5,8 +5,11 @@ import fixshelf.demo.PricePages;
 import fixshelf.desktop.workbench.UserSettings;
 import fixshelf.desktop.workbench.Workbench;
 import java.io.IOException;
+import java.io.PrintWriter;
+import java.io.Writer;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -15,6 +18,7 @@ import java.util.concurrent.CountDownLatch;
 import javafx.application.Platform;
 import javafx.stage.Stage;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -128,13 +132,48 @@ final class WindowCommands {
             Path shelf = DemoShelf.create(Files.createTempDirectory("fixshelf-warm-up"), ROWS);
             new Shots(shelf, shelf).warmUp();
             Platform.exit();
-            try (var files = Files.walk(shelf)) {
-                for (Path file :
-                        files.sorted(java.util.Comparator.reverseOrder()).toList()) {
-                    Files.deleteIfExists(file);
-                }
+            for (List<String> arguments : List.of(
+                    List.of("preview", "visits_clean"),
+                    List.of("run", "visits_clean"),
+                    List.of("run", "village_figures"),
+                    List.of("test", "squeeze_spaces"),
+                    List.of("try", "squeeze_spaces", " a "))) {
+                List<String> whole = new ArrayList<>(arguments);
+                whole.addAll(List.of("--shelf", shelf.toString()));
+                CommandLine line = Main.commandLine(whole.toArray(String[]::new));
+                line.setOut(new PrintWriter(Writer.nullWriter()));
+                line.setErr(new PrintWriter(Writer.nullWriter()));
+                line.execute(whole.toArray(String[]::new));
             }
+            remove(shelf);
             return 0;
+        }
+    }
+
+    @Command(
+            name = "learn-demo",
+            hidden = true,
+            description =
+                    "Run what is asked for most on the demo, so that what it loads is recorded for faster starts.")
+    static final class LearnDemo implements Callable<Integer> {
+        private static final int ROWS = 60;
+
+        @Override
+        public Integer call() throws Exception {
+            Path shelf = DemoShelf.create(Files.createTempDirectory("fixshelf-learn"), ROWS);
+            try {
+                return Main.commandLine("learn-start").execute("learn-start", shelf.toString());
+            } finally {
+                remove(shelf);
+            }
+        }
+    }
+
+    private static void remove(Path folder) throws IOException {
+        try (var files = Files.walk(folder)) {
+            for (Path file : files.sorted(java.util.Comparator.reverseOrder()).toList()) {
+                Files.deleteIfExists(file);
+            }
         }
     }
 

@@ -10,6 +10,8 @@ import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.List;
+import java.util.Map;
+import java.util.LinkedHashMap;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
@@ -91,5 +93,27 @@ public final class Constants {
         List<@Nullable Object> plain = new ArrayList<>();
         values.forEach(v -> plain.add(v.value()));
         return Collections.unmodifiableList(plain);
+    }
+
+    /// A list of these values, if they have one type.
+    public static Optional<Expr> list(List<Expr.Literal> values) {
+        return common(values).map(element -> new Expr.Literal(plain(values), new Type.ListOf(element)));
+    }
+
+    /// A mapping of the first to the second, the third to the fourth and so on; empty where that is none.
+    public static Optional<Expr> mapping(List<Expr.Literal> values) {
+        List<Expr.Literal> keys = new ArrayList<>();
+        List<Expr.Literal> targets = new ArrayList<>();
+        Map<@Nullable Object, @Nullable Object> pairs = new LinkedHashMap<>();
+        for (int i = 0; i + 1 < values.size(); i += 2) {
+            keys.add(values.get(i));
+            targets.add(values.get(i + 1));
+            pairs.put(values.get(i).value(), values.get(i + 1).value());
+        }
+        boolean sound = values.size() % 2 == 0 && pairs.size() == keys.size() && !pairs.containsKey(null);
+        return sound
+                ? common(keys).flatMap(from -> common(targets)
+                        .map(to -> new Expr.Literal(Collections.unmodifiableMap(pairs), new Type.Mapping(from, to))))
+                : Optional.empty();
     }
 }

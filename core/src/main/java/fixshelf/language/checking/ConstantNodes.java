@@ -133,32 +133,11 @@ final class ConstantNodes {
 
     /// `ARRAY['a', 'b']`
     Expr list(SqlCall call) {
-        return made(call, ConstantNodes::list);
+        return made(call, Constants::list);
     }
 
     /// `MAP['a', 'x', 'b', 'y']`
     Expr mapping(SqlCall call) {
-        return made(call, ConstantNodes::mapping);
-    }
-
-    private static Optional<Expr> list(List<Expr.Literal> values) {
-        return Constants.common(values)
-                .map(element -> new Expr.Literal(Constants.plain(values), new Type.ListOf(element)));
-    }
-
-    private static Optional<Expr> mapping(List<Expr.Literal> values) {
-        List<Expr.Literal> keys = new ArrayList<>();
-        List<Expr.Literal> targets = new ArrayList<>();
-        Map<@Nullable Object, @Nullable Object> pairs = new LinkedHashMap<>();
-        for (int i = 0; i + 1 < values.size(); i += 2) {
-            keys.add(values.get(i));
-            targets.add(values.get(i + 1));
-            pairs.put(values.get(i).value(), values.get(i + 1).value());
-        }
-        boolean sound = values.size() % 2 == 0 && pairs.size() == keys.size() && !pairs.containsKey(null);
-        return sound
-                ? Constants.common(keys).flatMap(from -> Constants.common(targets)
-                        .map(to -> new Expr.Literal(Collections.unmodifiableMap(pairs), new Type.Mapping(from, to))))
-                : Optional.empty();
+        return made(call, Constants::mapping);
     }
 }

@@ -41,7 +41,21 @@ class ConstantsTest {
                 "1.5e0",
                 "U&'\\00A0'",
                 "TIMESTAMP '2026-02-07 10:12:00'",
-                "'a' || 'b'"
+                "'a' || 'b'",
+                "timestamp  '0001-01-01 00:00:00'",
+                "TIMESTAMP '9999-12-31 23:59:59'",
+                "ARRAY['a', 'it''s, here', ']']",
+                "ARRAY[]",
+                "array[1,2 , 3]",
+                "ARRAY[1, 2.50]",
+                "ARRAY[NULL, 'a']",
+                "ARRAY[-1, 0]",
+                "ARRAY[DATE '2024-02-29', DATE '2024-03-01']",
+                "MAP['a', 'x', 'b,', '']",
+                "map ['a', NULL]",
+                "MAP[1, 2, 3, 4.5]",
+                "ARRAY['a' || 'b', 'c']",
+                "MAP['a', U&'\\00A0']"
             })
     void areReadInOneWay(String text) {
         Optional<Expr.Literal> known = WrittenConstants.read("test", text).get();
@@ -53,6 +67,13 @@ class ConstantsTest {
     @ParameterizedTest
     @ValueSource(
             strings = {
+                "TIMESTAMP '2026-02-03 24:00:00'",
+                "ARRAY[1, 'a']",
+                "ARRAY['a',]",
+                "MAP['a', 'x', 'a', 'y']",
+                "MAP['a']",
+                "MAP[NULL, 'x']",
+                "ARRAY['a' 'b']",
                 "DATE '2026-02-30'",
                 "DATE '0000-01-01'",
                 "DATE '26-2-7'",
