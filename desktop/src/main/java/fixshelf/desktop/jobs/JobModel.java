@@ -39,7 +39,6 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
-import javafx.application.Platform;
 import org.jspecify.annotations.Nullable;
 
 /// What a job does, computed in the background: effects of its lines, rows as of a line, a run.
@@ -137,7 +136,7 @@ public final class JobModel {
 
     /// Looks at a job as it is now; a newer look replaces an older one that is not done.
     void look(Shelf shelf, JobPage job, Consumer<Outcome<Look>> done) {
-        background.ask(new Request(LANE, "looking at " + job.title(), 30), () -> looked(shelf, job), done);
+        background.ask(new Request(LANE, "looking at the job", 30), () -> looked(shelf, job), done);
     }
 
     private Outcome<Look> looked(Shelf shelf, JobPage job) {
@@ -337,7 +336,7 @@ public final class JobModel {
                     Copies.forget();
                     Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job, Map.of());
                     Outcome<JobRun.Report> report = planned.then(
-                            p -> JobRun.run(p, (words, stop) -> Platform.runLater(() -> stage.stage(words, stop))));
+                            p -> JobRun.run(p, (words, stop) -> background.onScreen(() -> stage.stage(words, stop))));
                     report.value().ifPresent(r -> RunLog.add(shelf.root(), planned.get(), r));
                     return report;
                 },

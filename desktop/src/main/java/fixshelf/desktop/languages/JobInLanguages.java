@@ -166,12 +166,9 @@ final class JobInLanguages implements InLanguages {
                 .background()
                 .ask(
                         new Request("job in languages", "the job in every language", 120),
-                        () -> JobParity.check(
-                                shelf,
-                                planned,
-                                FixEngines.ALL,
-                                Stop.currentOrNew(),
-                                r -> Background.onScreen(() -> take(planned, r))),
+                        () -> JobParity.check(shelf, planned, FixEngines.ALL, Stop.currentOrNew(), r -> workbench
+                                .background()
+                                .onScreen(() -> take(planned, r))),
                         found -> {
                             if (!found.isPresent()) {
                                 String why = found.problems().getFirst().sentence();

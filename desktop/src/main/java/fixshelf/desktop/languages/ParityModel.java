@@ -56,7 +56,7 @@ final class ParityModel {
                 values,
                 Parity.Settings.SEED,
                 Stop.currentOrNew(),
-                r -> Background.onScreen(() -> {
+                r -> background.onScreen(() -> {
                     put(r);
                     heard.run();
                 }));

@@ -22,6 +22,28 @@ import javafx.beans.property.ReadOnlyStringWrapper;
 public final class Background implements AutoCloseable {
     private static final int MOST_WAIT_SECONDS = 60;
 
+    /// The thread of the interface.
+    public interface Screen {
+        /// Whether the caller runs on it.
+        boolean isHere();
+
+        /// Does something on it, soon.
+        void later(Runnable work);
+    }
+
+    private static final Screen TOOLKIT = new Screen() {
+        @Override
+        public boolean isHere() {
+            return Platform.isFxApplicationThread();
+        }
+
+        @Override
+        public void later(Runnable work) {
+            Platform.runLater(work);
+        }
+    };
+
+    private final Screen screen;
     private final Map<String, ScheduledExecutorService> lanes = new ConcurrentHashMap<>();
     private final Map<String, AtomicLong> newest = new ConcurrentHashMap<>();
     private final List<Runnable> atEnd = new CopyOnWriteArrayList<>();
@@ -30,6 +52,14 @@ public final class Background implements AutoCloseable {
     private final Set<Stop> stops = ConcurrentHashMap.newKeySet();
     private final ReadOnlyStringWrapper busy = new ReadOnlyStringWrapper("");
     private final ReadOnlyStringWrapper fault = new ReadOnlyStringWrapper("");
+
+    public Background() {
+        this(TOOLKIT);
+    }
+
+    public Background(Screen screen) {
+        this.screen = screen;
+    }
 
     /// A request: its lane, its name, and how long to wait for a newer one, in milliseconds.
     public record Request(String lane, String name, int waitMillis) {
@@ -73,16 +103,16 @@ public final class Background implements AutoCloseable {
                                 open.decrementAndGet();
                                 return;
                             }
-                            Platform.runLater(() -> busy.set(request.name()));
+                            screen.later(() -> busy.set(request.name()));
                             Stop stop = new Stop();
                             stops.add(stop);
                             try {
                                 T result = stop.during(work);
-                                Platform.runLater(() -> deliver(counter, mine, result, done));
+                                screen.later(() -> deliver(counter, mine, result, done));
                             } catch (RuntimeException | StackOverflowError | OutOfMemoryError e) {
                                 System.getLogger(Background.class.getName())
                                         .log(System.Logger.Level.ERROR, request.name(), e);
-                                Platform.runLater(() -> failed(request, e, failed));
+                                screen.later(() -> failed(request, e, failed));
                             } finally {
                                 stops.remove(stop);
                             }
@@ -134,11 +164,11 @@ public final class Background implements AutoCloseable {
     }
 
     /// Runs something on the interface's thread, now or soon.
-    public static void onScreen(Runnable work) {
-        if (Platform.isFxApplicationThread()) {
+    public void onScreen(Runnable work) {
+        if (screen.isHere()) {
             work.run();
         } else {
-            Platform.runLater(work);
+            screen.later(work);
         }
     }
 

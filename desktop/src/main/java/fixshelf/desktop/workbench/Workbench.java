@@ -58,7 +58,7 @@ import javafx.beans.property.SimpleObjectProperty;
 /// A draft is in force at once everywhere in the window, and on disk in the page's history; the page itself changes
 /// when the user keeps it. All methods are called on the interface's thread.
 public final class Workbench implements AutoCloseable {
-    private final Background background = new Background();
+    private final Background background;
     private final ObjectProperty<Shelf> shelf;
     private final ObjectProperty<List<CaseResult>> results = new SimpleObjectProperty<>(List.of());
     private final ObjectProperty<List<PromiseResult>> promises = new SimpleObjectProperty<>(List.of());
@@ -89,7 +89,8 @@ public final class Workbench implements AutoCloseable {
 
     private Map<String, List<JobParity>> tableCases = Map.of();
 
-    private Workbench(Shelf opened) {
+    private Workbench(Shelf opened, Background background) {
+        this.background = background;
         shelf = new SimpleObjectProperty<>(opened);
         opened.fixes().forEach(f -> kept.put(f.file(), f.source().text()));
         opened.jobs().forEach(j -> kept.put(j.file(), j.source().text()));
@@ -103,9 +104,13 @@ public final class Workbench implements AutoCloseable {
     }
 
     public static Outcome<Workbench> open(Path root) {
+        return open(root, new Background());
+    }
+
+    static Outcome<Workbench> open(Path root, Background background) {
         Moves.finishLeftBehind();
         Copies.forget();
-        return ShelfReader.read(root.toAbsolutePath().normalize()).map(Workbench::new);
+        return ShelfReader.read(root.toAbsolutePath().normalize()).map(s -> new Workbench(s, background));
     }
 
     public Background background() {
