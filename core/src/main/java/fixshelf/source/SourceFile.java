@@ -67,6 +67,20 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
         return notes;
     }
 
+    /// How it is read, and what its files are now: another text for a file that was replaced or read otherwise.
+    public String stamp() {
+        StringBuilder stamp = new StringBuilder(toString());
+        try {
+            for (Path one : files()) {
+                stamp.append(one).append(Files.size(one)).append(Files.getLastModifiedTime(one));
+            }
+        } catch (IOException e) {
+            // A file that is not there is told of where it is read.
+            stamp.append("away");
+        }
+        return stamp.toString();
+    }
+
     /// As many as the widest sheet of a workbook.
     static final int MOST_COLUMNS = 16_384;
 

@@ -17,7 +17,6 @@ import fixshelf.table.Relation;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
@@ -45,7 +44,9 @@ public final class Preview implements AutoCloseable {
     private final long previewRows;
     private final long staged;
     private final Map<String, Table> tables = new HashMap<>();
-    private final Set<String> others = new HashSet<>();
+    /// The other sources that are staged, with what their files were.
+    private final Map<String, String> others = new HashMap<>();
+    private final String stamp;
     private final ReportTables reports = new ReportTables(this);
     private int nextTable;
 
@@ -83,6 +84,7 @@ public final class Preview implements AutoCloseable {
         this.closed = closed;
         this.loaded = loaded;
         this.source = source;
+        this.stamp = source.stamp();
         this.staged = staged;
         this.previewRows = previewRows;
     }
@@ -186,9 +188,26 @@ public final class Preview implements AutoCloseable {
         return source.notes(careful());
     }
 
+    /// Whether a source is the one that was staged, and its file is as it was.
+    public boolean isOf(SourceFile now) {
+        return source.equals(now) && stamp.equals(now.stamp());
+    }
+
+    /// Lets go of other sources whose files were replaced, or are read otherwise, and of all that came of them.
+    private void forgetReplaced(PlannedJob job) {
+        boolean replaced = job.others().entrySet().stream()
+                .anyMatch(o -> others.containsKey(o.getKey())
+                        && !others.get(o.getKey()).equals(o.getValue().stamp()));
+        if (replaced) {
+            forgetAllBut(Set.of());
+            others.clear();
+        }
+    }
+
     /// Computes what is not known yet and tells what every line did.
     public Outcome<List<LineEffect>> look(PlannedJob job) {
         return guarded(() -> {
+            forgetReplaced(job);
             List<LineEffect> effects = new ArrayList<>();
             Set<String> used = new LinkedHashSet<>();
             for (int line = 1; line <= job.plan().steps().size(); line++) {
@@ -242,9 +261,10 @@ public final class Preview implements AutoCloseable {
         if (closed && other.name().equals(job.plan().read().name())) {
             return first(other);
         }
-        if (others.add(other.name())) {
+        if (!others.containsKey(other.name())) {
             SourceFile file = Objects.requireNonNull(job.others().get(other.name()), other.name());
             loaded.bring(file, Rows.table(other.name()));
+            others.put(other.name(), file.stamp());
         }
         return Rows.other(other);
     }
@@ -264,14 +284,28 @@ public final class Preview implements AutoCloseable {
         Step step = job.plan().steps().get(line - 1);
         Step last = job.plan().before(line);
         String query = Rows.traced(step.after(), bases(job));
-        String reports = step.reports().stream().map(Operation.Report::name).collect(Collectors.joining(","));
-        String names = step.columns() + " " + last.columns() + " " + reports;
+        String names = step.columns() + " " + last.columns() + " " + beside(job, step);
         Table known = tables.get(query + names);
         if (known == null) {
             known = next(job, line, query);
             tables.put(query + names, known);
         }
         return known;
+    }
+
+    /// What is told beside the table of a line, and what it must hold: other conditions of a check
+    /// leave the table as it is, and are another line all the same. What else is told follows from
+    /// the line and its table.
+    private String beside(PlannedJob job, Step step) {
+        StringBuilder all = new StringBuilder(step.line().blanks().toString());
+        for (Operation.Report report : step.reports()) {
+            all.append(report.name()).append(report.words());
+            if (report.breaks()) {
+                all.append(Rows.beside(report.relation(), bases(job)));
+            }
+        }
+        step.guard().ifPresent(g -> all.append(g.times()));
+        return all.toString();
     }
 
     /// The rows of the table that is read.

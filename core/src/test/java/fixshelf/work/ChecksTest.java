@@ -189,4 +189,35 @@ class ChecksTest {
         assertThat(problem.what()).isEqualTo(what.strip());
         assertThat(problem.todo()).startsWith(todo.strip());
     }
+
+    /// One preview, one job, and a line whose table stays as it is while what it tells changes.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "make_sure: n < '9'; make_sure: n < '2'; 0; 2",
+                "make_sure: n < '2'; make_sure: n < '9'; 2; 0",
+                "make_sure_filled: [n]; make_sure_filled: [a]; 0; 1",
+                "make_sure_unique: [n]; make_sure_unique: [a]; 0; 2",
+            })
+    void aCheckThatIsChangedIsLookedAtAnew(String first, String then, long before, long after) throws Exception {
+        String head = "job: job\nlines:\n  - read: {file: data/in.csv, null_words: ['note']}\n  - ";
+        try (Preview preview = Preview.open(changed(head, first).source()).get()) {
+            assertThat(broken(preview, changed(head, first))).isEqualTo(before);
+            assertThat(broken(preview, changed(head, then))).isEqualTo(after);
+            assertThat(broken(preview, changed(head, first))).isEqualTo(before);
+        }
+    }
+
+    private PlannedJob changed(String head, String line) throws Exception {
+        Shelf shelf = Jobs.shelf(root, "a,n\nnote,1\nx,2\nx,3\n", head + line.strip() + "\n");
+        return PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+    }
+
+    private static long broken(Preview preview, PlannedJob job) {
+        return preview.look(job).get().getLast().reports().stream()
+                .filter(LineEffect.Counted::breaks)
+                .mapToLong(LineEffect.Counted::rows)
+                .sum();
+    }
 }

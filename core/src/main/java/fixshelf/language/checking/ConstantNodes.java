@@ -13,11 +13,8 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
 import java.time.format.ResolverStyle;
 import java.util.ArrayList;
-import java.util.Collections;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Optional;
 import java.util.function.Function;
 import org.apache.calcite.sql.SqlCall;
@@ -25,7 +22,6 @@ import org.apache.calcite.sql.SqlLiteral;
 import org.apache.calcite.sql.SqlNode;
 import org.apache.calcite.sql.SqlUnknownLiteral;
 import org.apache.calcite.util.NlsString;
-import org.jspecify.annotations.Nullable;
 
 /// Constants of the parser's tree, with their types: texts, numbers, days, times, lists and mappings.
 final class ConstantNodes {

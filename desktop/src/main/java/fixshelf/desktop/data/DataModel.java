@@ -33,8 +33,6 @@ import fixshelf.source.SourcePlace;
 import fixshelf.work.Datasets;
 import fixshelf.work.PreviewRow;
 import java.io.IOException;
-import java.nio.file.Files;
-import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -158,15 +156,7 @@ final class DataModel {
     }
 
     private static String key(String dataset, SourceFile file) {
-        try {
-            StringBuilder key = new StringBuilder(dataset).append(file);
-            for (Path one : file.files()) {
-                key.append(one).append(Files.size(one)).append(Files.getLastModifiedTime(one));
-            }
-            return key.toString();
-        } catch (IOException e) {
-            return dataset + file;
-        }
+        return dataset + file.stamp();
     }
 
     /// Looks at a dataset: at its first rows, then at all, then at what would help. Each tells `done` what is known so

@@ -165,7 +165,7 @@ public final class JobModel {
     }
 
     private Outcome<Preview> opened(SourceFile source) {
-        if (preview != null && preview.source().equals(source)) {
+        if (preview != null && preview.isOf(source)) {
             return Outcome.of(preview);
         }
         if (preview != null) {

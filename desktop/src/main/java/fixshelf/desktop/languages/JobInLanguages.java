@@ -3,7 +3,6 @@ package fixshelf.desktop.languages;
 import fixshelf.check.CaseResult;
 import fixshelf.desktop.parts.CodeSheet;
 import fixshelf.desktop.parts.Ui;
-import fixshelf.desktop.workbench.Background;
 import fixshelf.desktop.workbench.Background.Request;
 import fixshelf.desktop.workbench.Workbench;
 import fixshelf.engine.FixEngines;

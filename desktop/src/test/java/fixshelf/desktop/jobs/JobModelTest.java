@@ -111,6 +111,25 @@ class JobModelTest {
         assertThat(look("visits_clean").rows()).isGreaterThanOrEqualTo(300);
     }
 
+    /// A file that was replaced on disk, the one that is read or one that is brought in, is seen at the next look.
+    @ParameterizedTest
+    @CsvSource({"data/one.csv, 3, 1", "data/two.csv, 2, 2", "datasets/two.yaml, 2, 0"})
+    void filesThatWereReplacedAreReadAnew(String replaced, long read, long kept) throws Exception {
+        Files.writeString(folder.resolve("data/one.csv"), "k\na\nb\n");
+        Files.writeString(folder.resolve("data/two.csv"), "k\na\n");
+        Files.writeString(folder.resolve("datasets/two.yaml"), "dataset: two\nread: data/two.csv\n");
+        Files.writeString(
+                folder.resolve("jobs/both.yaml"),
+                "format: 2\njob: both\nlines:\n  - read: {file: data/one.csv}\n  - keep_matching: two\n    matching: {k: k}\n");
+        shelf = ShelfReader.read(folder).get();
+        assertThat(look("both").effects()).extracting(LineEffect::rowsAfter).containsExactly(2L, 1L);
+        Files.writeString(
+                folder.resolve(replaced),
+                replaced.startsWith("data/") ? "k\na\nb\nc\n" : "dataset: two\nread: data/two.csv\nnull_words: [a]\n");
+        shelf = ShelfReader.read(folder).get();
+        assertThat(look("both").effects()).extracting(LineEffect::rowsAfter).containsExactly(read, kept);
+    }
+
     @Test
     void aJobThatCannotBeReadSaysWhy() throws Exception {
         Files.writeString(
