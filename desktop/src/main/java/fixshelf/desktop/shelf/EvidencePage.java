@@ -191,18 +191,19 @@ public final class EvidencePage {
         if (filling || name == null) {
             return;
         }
-        if (previews.containsKey(name)) {
-            fillColumns(previews.get(name));
-            return;
-        }
+        Optional<Preview> known = Optional.ofNullable(previews.get(name));
         counts.setText("reading " + name + " …");
         workbench
                 .background()
                 .ask(
                         Request.now("evidence", "reading " + name),
-                        () -> Datasets.open(workbench.shelf(), name).then(Preview::open),
+                        () -> Datasets.open(workbench.shelf(), name)
+                                .then(source -> known.filter(k -> k.isOf(source))
+                                        .map(Outcome::of)
+                                        .orElseGet(() -> Preview.open(source))),
                         opened -> {
                             if (opened.isPresent()) {
+                                known.filter(k -> k != opened.get()).ifPresent(Preview::close);
                                 previews.put(name, opened.get());
                                 if (name.equals(datasets.getValue())) {
                                     fillColumns(opened.get());
