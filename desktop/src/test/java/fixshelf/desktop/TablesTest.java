@@ -55,10 +55,17 @@ class TablesTest extends WindowTest {
         robot.push(KeyCode.ENTER);
         settle();
         assertThat(jobText(page)).endsWith("    mode: append\n  - write: \"{out}/loans-2.parquet\"\n");
-        // Nothing of a file is deleted in place.
-        assertThat(frame.jobsPlace().commands())
-                .filteredOn(c -> c.text().equals("Which rows would be deleted from the table"))
-                .allMatch(c -> !c.enabled().getAsBoolean());
+        // Rows of a database can be deleted where they are, those of a text cannot.
+        assertThat(deletes()).isTrue();
+        on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
+        settle();
+        assertThat(deletes()).isFalse();
+    }
+
+    private boolean deletes() {
+        return frame.jobsPlace().commands().stream()
+                .filter(c -> c.text().equals("Which rows would be deleted from the table"))
+                .anyMatch(c -> c.enabled().getAsBoolean());
     }
 
     @Test

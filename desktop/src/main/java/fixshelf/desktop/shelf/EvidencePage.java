@@ -197,10 +197,9 @@ public final class EvidencePage {
                 .background()
                 .ask(
                         Request.now("evidence", "reading " + name),
-                        () -> Datasets.open(workbench.shelf(), name)
-                                .then(source -> known.filter(k -> k.isOf(source))
-                                        .map(Outcome::of)
-                                        .orElseGet(() -> Preview.open(source))),
+                        () -> Datasets.open(workbench.shelf(), name).then(source -> known.filter(k -> k.isOf(source))
+                                .map(Outcome::of)
+                                .orElseGet(() -> Preview.open(source))),
                         opened -> {
                             if (opened.isPresent()) {
                                 known.filter(k -> k != opened.get()).ifPresent(Preview::close);
