@@ -16,6 +16,7 @@ import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
+import fixshelf.work.Sample;
 import fixshelf.work.PreviewRow;
 import java.util.ArrayList;
 import java.util.List;
@@ -76,7 +77,7 @@ final class PreviewCommand extends JobOption {
             return Output.problems(out(), err(), opened.problems(), json);
         }
         try (Preview preview = opened.get()) {
-            preview.look(spread ? Preview.Sample.SPREAD : Preview.Sample.FIRST);
+            preview.choose(spread ? Sample.SPREAD : Sample.FIRST);
             int at = line == 0 ? last : line;
             return beside == 0 ? print(shelf, planned, preview, at) : printBeside(planned, preview, at);
         }

@@ -9,6 +9,7 @@ import fixshelf.source.DatabaseFile;
 import fixshelf.source.SqlText;
 import java.nio.file.Path;
 import java.sql.Connection;
+import java.sql.PreparedStatement;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
@@ -29,8 +30,9 @@ record LiveFileTable(Path file, ReadOptions.Form.Database form) implements LiveT
     }
 
     @Override
-    public Connection connect() throws SQLException {
-        return new DatabaseFile(file, form).openToWrite();
+    public Connection connect(boolean toWrite) throws SQLException {
+        DatabaseFile database = new DatabaseFile(file, form);
+        return toWrite ? database.openToWrite() : database.open();
     }
 
     @Override
@@ -40,7 +42,7 @@ record LiveFileTable(Path file, ReadOptions.Form.Database form) implements LiveT
 
     @Override
     public List<String> by(Connection connection, String table) throws SQLException {
-        if (holds(connection, beside().getLast(), besideOf(table))) {
+        if (isView(connection, besideOf(table))) {
             throw problem("It is a view.", "Read the table that it looks at.");
         }
         Set<String> columns = new HashSet<>();
@@ -78,11 +80,14 @@ record LiveFileTable(Path file, ReadOptions.Form.Database form) implements LiveT
         }
     }
 
-    private static boolean holds(Connection connection, String query, String table) throws SQLException {
-        try (var asked = connection.prepareStatement(query)) {
+    private boolean isView(Connection connection, String table) throws SQLException {
+        String query = isSqlite()
+                ? "SELECT 1 FROM sqlite_master WHERE type = 'view' AND lower(name) = lower(?)"
+                : "SELECT 1 FROM duckdb_views() WHERE NOT internal AND lower(view_name) = lower(?)";
+        try (PreparedStatement asked = connection.prepareStatement(query)) {
             asked.setString(1, table);
             try (ResultSet found = asked.executeQuery()) {
-                return found.next() && found.getString(1).equals("it is a view");
+                return found.next();
             }
         }
     }
@@ -112,7 +117,6 @@ record LiveFileTable(Path file, ReadOptions.Form.Database form) implements LiveT
         return by.startsWith("\"") ? by + " = ?" : by + " = CAST(? AS " + (isSqlite() ? "INTEGER" : "BIGINT") + ")";
     }
 
-    /// The last one tells whether it is a view itself.
     @Override
     public List<String> beside() {
         return isSqlite()
@@ -123,12 +127,9 @@ record LiveFileTable(Path file, ReadOptions.Form.Database form) implements LiveT
                                 + " pragma_foreign_key_list(m.name) AS f WHERE m.type = 'table' AND lower(f.\"table\") ="
                                 + " lower(?)",
                         "SELECT 'the view ' || name || ' looks at it' FROM sqlite_master WHERE type = 'view' AND"
-                                + " instr(lower(sql), lower(?)) > 0",
-                        "SELECT 'it is a view' FROM sqlite_master WHERE type = 'view' AND lower(name) = lower(?)")
-                : List.of(
-                        "SELECT 'the view ' || view_name || ' looks at it' FROM duckdb_views() WHERE NOT internal AND"
-                                + " contains(lower(sql), lower(?))",
-                        "SELECT 'it is a view' FROM duckdb_views() WHERE NOT internal AND lower(view_name) = lower(?)");
+                                + " instr(lower(sql), lower(?)) > 0")
+                : List.of("SELECT 'the view ' || view_name || ' looks at it' FROM duckdb_views() WHERE NOT internal AND"
+                        + " contains(lower(sql), lower(?))");
     }
 
     @Override

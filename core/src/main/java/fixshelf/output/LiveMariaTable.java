@@ -28,8 +28,10 @@ record LiveMariaTable(ServerAddress address, ReadOptions.Form.Server form) imple
     private static final String BACK = "`fix_shelf_back`";
 
     @Override
-    public Connection connect() throws SQLException {
-        return address.connectToWrite(form.user(), form.passwordFrom());
+    public Connection connect(boolean toWrite) throws SQLException {
+        Connection connection = address.connectToWrite(form.user(), form.passwordFrom());
+        connection.setReadOnly(!toWrite);
+        return connection;
     }
 
     @Override
@@ -81,7 +83,8 @@ record LiveMariaTable(ServerAddress address, ReadOptions.Form.Server form) imple
         }
     }
 
-    private boolean isDigest(List<String> by) {
+    @Override
+    public boolean isByContent(List<String> by) {
         return by.getFirst().startsWith("md5(");
     }
 
@@ -101,7 +104,7 @@ record LiveMariaTable(ServerAddress address, ReadOptions.Form.Server form) imple
 
     @Override
     public String told(List<String> by, long count) {
-        return isDigest(by)
+        return isByContent(by)
                 ? "everything in it is that of one of " + String.format("%,d", count) + (count == 1 ? " row" : " rows")
                 : LiveTable.super.told(by, count);
     }
@@ -114,7 +117,7 @@ record LiveMariaTable(ServerAddress address, ReadOptions.Form.Server form) imple
     @Override
     public long delete(Connection connection, String table, List<String> by, List<List<String>> addresses)
             throws SQLException {
-        if (!isDigest(by)) {
+        if (!isByContent(by)) {
             return LiveTable.super.delete(connection, table, by, addresses);
         }
         Map<String, Long> gone = new HashMap<>();

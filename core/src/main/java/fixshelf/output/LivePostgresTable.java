@@ -18,8 +18,10 @@ import java.util.Optional;
 /// A table of PostgreSQL: a row has an address of its own, which stays as it is while the table is locked.
 record LivePostgresTable(ServerAddress address, ReadOptions.Form.Server form) implements LiveTable {
     @Override
-    public Connection connect() throws SQLException {
-        return address.connectToWrite(form.user(), form.passwordFrom());
+    public Connection connect(boolean toWrite) throws SQLException {
+        Connection connection = address.connectToWrite(form.user(), form.passwordFrom());
+        connection.setReadOnly(!toWrite);
+        return connection;
     }
 
     @Override

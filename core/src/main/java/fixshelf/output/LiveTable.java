@@ -16,13 +16,19 @@ import java.util.stream.Collectors;
 interface LiveTable {
     int AT_ONCE = 1_000;
 
-    Connection connect() throws SQLException;
+    /// @param toWrite whether rows are to be deleted; else nothing can be changed with the connection
+    Connection connect(boolean toWrite) throws SQLException;
 
     /// The name as the database takes it.
     String quoted(Connection connection) throws SQLException;
 
     /// By what a row is found again, as expressions over the table.
     List<String> by(Connection connection, String table) throws SQLException;
+
+    /// Whether a row is found by what stands in it, so that others could be found by the same.
+    default boolean isByContent(List<String> by) {
+        return false;
+    }
 
     /// What has to be said before the rows are read that may go.
     default void begin(Connection connection, String table) throws SQLException {}

@@ -117,16 +117,10 @@ public final class RowsGone {
 
     /// Looks at the table, and changes nothing.
     public Told look(long count) {
-        try (Connection connection = table.connect()) {
-            connection.setAutoCommit(false);
-            try {
-                String name = table.quoted(connection);
-                List<String> by = table.by(connection, name);
-                return new Told(
-                        "DELETE FROM " + name + " WHERE " + table.told(by, count), table.named(connection, name));
-            } finally {
-                connection.rollback();
-            }
+        try (Connection connection = table.connect(false)) {
+            String name = table.quoted(connection);
+            List<String> by = table.by(connection, name);
+            return new Told("DELETE FROM " + name + " WHERE " + table.told(by, count), table.named(connection, name));
         } catch (SQLException e) {
             throw failed(e);
         }
@@ -138,7 +132,7 @@ public final class RowsGone {
     /// @param gone what of it goes
     /// @return how many went
     public long delete(Rows all, Rows gone) {
-        try (Connection connection = table.connect()) {
+        try (Connection connection = table.connect(true)) {
             connection.setAutoCommit(false);
             try {
                 long count = delete(connection, all, gone);
@@ -160,9 +154,17 @@ public final class RowsGone {
         Rows there = new Rows();
         Map<String, Long> open = new HashMap<>(gone.counts);
         List<List<String>> addresses = new ArrayList<>();
+        Map<List<String>, String> contents = new HashMap<>();
         table.each(connection, name, by, (where, cells) -> {
             there.add(cells);
             String row = digest(cells);
+            if (table.isByContent(by)
+                    && !contents.computeIfAbsent(where, _ -> row).equals(row)) {
+                throw problem(
+                        Code.CANNOT_SAY,
+                        "It has no key, and two of its rows differ in a way by which it cannot tell them apart.",
+                        "Nothing was deleted. Give it a key, or write the rows that stay into another table.");
+            }
             long left = open.getOrDefault(row, 0L);
             if (left > 0) {
                 open.put(row, left - 1);

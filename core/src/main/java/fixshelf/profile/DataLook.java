@@ -53,13 +53,11 @@ public final class DataLook implements AutoCloseable {
     public static Outcome<DataLook> open(SourceFile file, long most) {
         SourceSession source = SourceSession.open(file, List.of());
         try {
-            String columns = IntStream.range(0, file.columns().size())
-                    .mapToObj(i -> DuckSession.name(file.columns().get(i).name()) + " AS s" + i)
-                    .collect(Collectors.joining(", "));
             long asked = most == Long.MAX_VALUE ? most : most + 1;
             source.read(asked, relation -> source.session()
-                    .run("CREATE OR REPLACE TABLE staged AS SELECT " + columns + " FROM (SELECT * FROM " + relation
-                            + (most == Long.MAX_VALUE ? "" : " LIMIT " + asked) + ")"));
+                    .run("CREATE OR REPLACE TABLE staged AS SELECT " + SourceSession.numbered(file)
+                            + " FROM (SELECT * FROM " + relation + (most == Long.MAX_VALUE ? "" : " LIMIT " + asked)
+                            + ")"));
             long rows = source.session().number("SELECT count(*) FROM staged");
             boolean whole = rows <= most;
             if (!whole) {

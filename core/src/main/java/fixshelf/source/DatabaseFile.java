@@ -29,7 +29,6 @@ public final class DatabaseFile {
     }
 
     Records records() {
-        wantPlainPath();
         Connection connection;
         try {
             connection = open();
@@ -54,7 +53,6 @@ public final class DatabaseFile {
 
     /// The names of its tables.
     List<String> tables() {
-        wantPlainPath();
         try (Connection connection = open()) {
             return tables(connection);
         } catch (SQLException e) {
@@ -81,7 +79,9 @@ public final class DatabaseFile {
         }
     }
 
-    private Connection open() throws SQLException {
+    /// Opened to read only.
+    public Connection open() throws SQLException {
+        wantPlainPath();
         Properties properties = new Properties();
         if (sqlite) {
             // SQLITE_OPEN_READONLY
@@ -91,6 +91,11 @@ public final class DatabaseFile {
         properties.setProperty("duckdb.read_only", "true");
         // Rows are handed over as they come.
         properties.setProperty("jdbc_stream_results", "true");
+        return closed(properties);
+    }
+
+    /// A database of DuckDB whose statements reach nothing outside of it.
+    private Connection closed(Properties properties) throws SQLException {
         properties.setProperty("autoinstall_known_extensions", "false");
         properties.setProperty("autoload_known_extensions", "false");
         Connection opened = DriverManager.getConnection("jdbc:duckdb:" + file, properties);
@@ -112,9 +117,7 @@ public final class DatabaseFile {
             properties.setProperty("transaction_mode", "IMMEDIATE");
             return DriverManager.getConnection("jdbc:sqlite:" + file, properties);
         }
-        properties.setProperty("autoinstall_known_extensions", "false");
-        properties.setProperty("autoload_known_extensions", "false");
-        return DriverManager.getConnection("jdbc:duckdb:" + file, properties);
+        return closed(properties);
     }
 
     private String query(Connection connection) throws SQLException {

@@ -15,8 +15,6 @@ import java.util.Optional;
 public final class FixedPlaces {
     private static final int LOOKED_AT = 400;
     private static final int FEWEST_LINES = 3;
-    /// With fewer lines than that, one blank in each could be chance; two beside each other are not.
-    private static final int SAFE_LINES = 12;
     private static final int MOST_SIGNS = 20_000;
 
     private FixedPlaces() {}
@@ -54,7 +52,8 @@ public final class FixedPlaces {
         int first = filled.nextSetBit(0);
         for (int gap = filled.nextClearBit(Math.max(0, first)); gap < filled.length(); ) {
             int next = filled.nextSetBit(gap);
-            if (next - gap > 1 || looked.size() >= SAFE_LINES || isWide(looked, gap)) {
+            // One blank in every line, as in days with a time, sets nothing apart; where it fills up a field it does.
+            if (next - gap > 1 || isWide(looked, gap)) {
                 starts.add(next + 1);
             }
             gap = filled.nextClearBit(next);
@@ -84,51 +83,51 @@ public final class FixedPlaces {
                     propose(lines.stream().map(l -> l.replace("\uFEFF", "")).toList());
             return starts.size() > 1 ? Optional.of(new Places(starts)) : Optional.empty();
         }
-        PageHeads heads = heads(lines);
+        Printed printed = Printed.of(lines);
         return Optional.of(new Places(
-                propose(body(lines, heads)),
-                heads.areThere() ? Places.Pages.LEAVE_OUT_HEADS : Places.Pages.KEEP_HEADS));
+                propose(printed.body()),
+                printed.heads().areThere() ? Places.Pages.LEAVE_OUT_HEADS : Places.Pages.KEEP_HEADS));
     }
 
     /// Which of these lines, from 0, holds the names of columns, if any does: of pages whose heads
     /// are left out the last line of the first head, else the first one.
     public static int heading(List<String> lines, Places form) {
-        if (form.pages() != Places.Pages.LEAVE_OUT_HEADS) {
-            return 0;
-        }
-        try {
-            PageHeads heads = heads(lines);
-            return new PageHeads.Reading(new BufferedReader(new StringReader(String.join("\n", lines))))
-                    .page().stream()
-                            .filter(heads::isHead)
-                            .mapToInt(PageHeads.OfPage::line)
-                            .max()
-                            .orElse(0);
-        } catch (IOException e) {
-            throw new IllegalStateException("a text in memory cannot fail", e);
-        }
+        return form.pages() == Places.Pages.LEAVE_OUT_HEADS ? Printed.of(lines).heading() : 0;
     }
 
-    private static PageHeads heads(List<String> lines) {
-        try {
-            return PageHeads.find(new BufferedReader(new StringReader(String.join("\n", lines))));
-        } catch (IOException e) {
-            throw new IllegalStateException("a text in memory cannot fail", e);
-        }
-    }
-
-    /// The lines of pages that are not on nearly every one of them.
-    private static List<String> body(List<String> lines, PageHeads heads) {
-        try {
-            PageHeads.Reading reading =
-                    new PageHeads.Reading(new BufferedReader(new StringReader(String.join("\n", lines))));
-            List<String> body = new ArrayList<>();
-            for (List<PageHeads.OfPage> page = reading.page(); !page.isEmpty(); page = reading.page()) {
-                page.stream().filter(l -> !heads.has(l)).forEach(l -> body.add(l.text()));
+    /// The pages that some lines make, and what repeats on them.
+    private record Printed(PageHeads heads, List<List<PageHeads.OfPage>> pages) {
+        static Printed of(List<String> lines) {
+            String text = String.join("\n", lines);
+            try {
+                List<List<PageHeads.OfPage>> pages = new ArrayList<>();
+                PageHeads.Reading reading = new PageHeads.Reading(new BufferedReader(new StringReader(text)));
+                for (List<PageHeads.OfPage> page = reading.page(); !page.isEmpty(); page = reading.page()) {
+                    pages.add(page);
+                }
+                return new Printed(PageHeads.find(new BufferedReader(new StringReader(text))), pages);
+            } catch (IOException e) {
+                throw new IllegalStateException("a text in memory cannot fail", e);
             }
-            return body;
-        } catch (IOException e) {
-            throw new IllegalStateException("a text in memory cannot fail", e);
+        }
+
+        /// The lines that are not on nearly every page.
+        List<String> body() {
+            return pages.stream()
+                    .flatMap(List::stream)
+                    .filter(l -> !heads.has(l))
+                    .map(PageHeads.OfPage::text)
+                    .toList();
+        }
+
+        int heading() {
+            return pages.stream()
+                    .limit(1)
+                    .flatMap(List::stream)
+                    .filter(heads::isHead)
+                    .mapToInt(PageHeads.OfPage::line)
+                    .max()
+                    .orElse(0);
         }
     }
 

@@ -15,6 +15,8 @@ import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.stream.IntStream;
+import java.util.stream.Collectors;
 import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -144,5 +146,26 @@ public final class SourceSession implements AutoCloseable {
     public void close() {
         session.close();
         folder.close();
+    }
+
+    /// The columns of a source, called by their places: `"Visit No" AS s0, …`.
+    public static String numbered(SourceFile source) {
+        return IntStream.range(0, source.columns().size())
+                .mapToObj(i -> DuckSession.name(source.columns().get(i).name()) + " AS s" + i)
+                .collect(Collectors.joining(", "));
+    }
+
+    /// How many rows a source has, however many these are; may take a while.
+    public static Outcome<Long> count(SourceFile source) {
+        SourceSession counting = open(source, List.of());
+        try (counting) {
+            long[] count = new long[1];
+            counting.read(
+                    Long.MAX_VALUE,
+                    relation -> count[0] = counting.session().number("SELECT count(*) FROM " + relation));
+            return Outcome.of(count[0]);
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        }
     }
 }

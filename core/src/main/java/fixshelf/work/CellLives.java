@@ -118,7 +118,7 @@ public final class CellLives {
                 .orElseThrow();
         Outcome<Preview> opened = Preview.open(read.source(), preview.staged(), preview.rows());
         try (Preview there = opened.get()) {
-            there.look(preview.sample());
+            there.choose(preview.sample());
             CellLife life = of(there, read, read.plan().resultLine(), place + 1, field.name())
                     .get();
             List<CellLife.Stage> before = life.stages();

@@ -44,9 +44,9 @@ public final class Preview implements AutoCloseable {
     private final long previewRows;
     private final long staged;
     private final Map<String, Table> tables = new HashMap<>();
-    /// The other sources that are staged, with what their files were.
-    private final Map<String, String> others = new HashMap<>();
+    private final OtherSources others;
     private final String stamp;
+    private Sample sample = Sample.FIRST;
     private final ReportTables reports = new ReportTables(this);
     private int nextTable;
 
@@ -54,16 +54,6 @@ public final class Preview implements AutoCloseable {
     ///
     /// @param view whether it is only another look at the table before
     private record Table(String name, LineEffect effect, boolean view) {}
-
-    /// Which of the staged rows are looked at, where there are more than a look takes.
-    public enum Sample {
-        /// The first ones.
-        FIRST,
-        /// As many, at equal distances from the first row to the last: where a file changes halfway, they show it.
-        SPREAD
-    }
-
-    private Sample sample = Sample.FIRST;
 
     /// What a grid shows of a line.
     public enum View {
@@ -83,6 +73,7 @@ public final class Preview implements AutoCloseable {
     private Preview(SourceSession loaded, SourceFile source, long staged, long previewRows, boolean closed) {
         this.closed = closed;
         this.loaded = loaded;
+        this.others = new OtherSources(loaded);
         this.source = source;
         this.stamp = source.stamp();
         this.staged = staged;
@@ -103,8 +94,8 @@ public final class Preview implements AutoCloseable {
         SourceSession loaded = SourceSession.open(source, List.of());
         try {
             loaded.read(stagedRows, relation -> loaded.session()
-                    .run("CREATE OR REPLACE TABLE staged AS SELECT " + positions(source) + " FROM (SELECT * FROM "
-                            + relation + " LIMIT " + stagedRows + ")"));
+                    .run("CREATE OR REPLACE TABLE staged AS SELECT " + SourceSession.numbered(source)
+                            + " FROM (SELECT * FROM " + relation + " LIMIT " + stagedRows + ")"));
             long staged = loaded.session().number("SELECT count(*) FROM staged");
             return Outcome.of(new Preview(loaded, source, staged, previewRows, closed));
         } catch (ProblemException e) {
@@ -117,18 +108,6 @@ public final class Preview implements AutoCloseable {
         return open(source, STAGED_ROWS, PREVIEW_ROWS);
     }
 
-    /// The columns of a file, called by their places.
-    private static String positions(SourceFile file) {
-        StringBuilder columns = new StringBuilder();
-        for (int i = 0; i < file.columns().size(); i++) {
-            columns.append(i == 0 ? "" : ", ")
-                    .append(DuckSession.name(file.columns().get(i).name()))
-                    .append(" AS s")
-                    .append(i);
-        }
-        return columns.toString();
-    }
-
     public SourceFile source() {
         return source;
     }
@@ -139,7 +118,7 @@ public final class Preview implements AutoCloseable {
     }
 
     /// Looks at other rows from now on.
-    public void look(Sample wanted) {
+    public void choose(Sample wanted) {
         if (wanted != sample) {
             sample = wanted;
             if (staged > previewRows) {
@@ -154,23 +133,7 @@ public final class Preview implements AutoCloseable {
 
     /// Which rows are looked at, in words: `the first 50,000 rows`.
     public String rowsInWords() {
-        if (staged < STAGED_ROWS && staged <= previewRows) {
-            return String.format("all %,d rows", rows());
-        }
-        return sample == Sample.FIRST || staged <= previewRows
-                ? String.format("the first %,d rows", rows())
-                : String.format("%,d rows spread over %s%,d", rows(), staged < STAGED_ROWS ? "" : "the first ", staged);
-    }
-
-    /// The staged rows that are looked at.
-    private String looked() {
-        if (staged <= previewRows) {
-            return "staged";
-        }
-        return sample == Sample.FIRST
-                ? "(SELECT *, rowid FROM staged LIMIT " + previewRows + ")"
-                : "(SELECT *, rowid FROM staged WHERE rowid * " + previewRows + " % " + staged + " < " + previewRows
-                        + ")";
+        return sample.words(staged, staged < STAGED_ROWS, previewRows);
     }
 
     /// How many rows were staged; all of the source when fewer than asked for.
@@ -193,21 +156,12 @@ public final class Preview implements AutoCloseable {
         return source.equals(now) && stamp.equals(now.stamp());
     }
 
-    /// Lets go of other sources whose files were replaced, or are read otherwise, and of all that came of them.
-    private void forgetReplaced(PlannedJob job) {
-        boolean replaced = job.others().entrySet().stream()
-                .anyMatch(o -> others.containsKey(o.getKey())
-                        && !others.get(o.getKey()).equals(o.getValue().stamp()));
-        if (replaced) {
-            forgetAllBut(Set.of());
-            others.clear();
-        }
-    }
-
     /// Computes what is not known yet and tells what every line did.
     public Outcome<List<LineEffect>> look(PlannedJob job) {
         return guarded(() -> {
-            forgetReplaced(job);
+            if (others.forgetReplaced(job)) {
+                forgetAllBut(Set.of());
+            }
             List<LineEffect> effects = new ArrayList<>();
             Set<String> used = new LinkedHashSet<>();
             for (int line = 1; line <= job.plan().steps().size(); line++) {
@@ -261,11 +215,7 @@ public final class Preview implements AutoCloseable {
         if (closed && other.name().equals(job.plan().read().name())) {
             return first(other);
         }
-        if (!others.containsKey(other.name())) {
-            SourceFile file = Objects.requireNonNull(job.others().get(other.name()), other.name());
-            loaded.bring(file, Rows.table(other.name()));
-            others.put(other.name(), file.stamp());
-        }
+        others.stage(job, other);
         return Rows.other(other);
     }
 
@@ -284,7 +234,7 @@ public final class Preview implements AutoCloseable {
         Step step = job.plan().steps().get(line - 1);
         Step last = job.plan().before(line);
         String query = Rows.traced(step.after(), bases(job));
-        String names = step.columns() + " " + last.columns() + " " + beside(job, step);
+        String names = TableKey.beside(step, last, bases(job));
         Table known = tables.get(query + names);
         if (known == null) {
             known = next(job, line, query);
@@ -293,28 +243,13 @@ public final class Preview implements AutoCloseable {
         return known;
     }
 
-    /// What is told beside the table of a line, and what it must hold: other conditions of a check
-    /// leave the table as it is, and are another line all the same. What else is told follows from
-    /// the line and its table.
-    private String beside(PlannedJob job, Step step) {
-        StringBuilder all = new StringBuilder(step.line().blanks().toString());
-        for (Operation.Report report : step.reports()) {
-            all.append(report.name()).append(report.words());
-            if (report.breaks()) {
-                all.append(Rows.beside(report.relation(), bases(job)));
-            }
-        }
-        step.guard().ifPresent(g -> all.append(g.times()));
-        return all.toString();
-    }
-
     /// The rows of the table that is read.
     private String first(Relation.Source read) {
         List<String> columns = new ArrayList<>(List.of("rowid AS p", "rowid AS o", "0 AS k", "0 AS l"));
         for (int i = 0; i < read.shape().fields().size(); i++) {
             columns.add("s" + i + " AS " + read.shape().fields().get(i).key());
         }
-        return "(SELECT " + String.join(", ", columns) + " FROM " + looked() + ")";
+        return "(SELECT " + String.join(", ", columns) + " FROM " + sample.of("staged", staged, previewRows) + ")";
     }
 
     private Table first(PlannedJob job) {
@@ -547,21 +482,8 @@ public final class Preview implements AutoCloseable {
                     .append(" AS ")
                     .append(DuckSession.name(source.columns().get(i).name()));
         }
-        return guarded(() -> loaded.session().query(sql.apply("(SELECT " + columns + " FROM " + looked() + ")")));
-    }
-
-    /// Counts all rows of the source, however many there are; may take a while.
-    public static Outcome<Long> countAll(SourceFile source) {
-        SourceSession counting = SourceSession.open(source, List.of());
-        try (counting) {
-            long[] count = new long[1];
-            counting.read(
-                    Long.MAX_VALUE,
-                    relation -> count[0] = counting.session().number("SELECT count(*) FROM " + relation));
-            return Outcome.of(count[0]);
-        } catch (ProblemException e) {
-            return Outcome.failed(e.problem());
-        }
+        return guarded(() -> loaded.session()
+                .query(sql.apply("(SELECT " + columns + " FROM " + sample.of("staged", staged, previewRows) + ")")));
     }
 
     /// Stops what is being computed; the preview cannot be used any more.

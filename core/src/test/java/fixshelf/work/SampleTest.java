@@ -28,8 +28,7 @@ class SampleTest {
         "SPREAD, 7, 6, '1 3 4 5 6 7', '6 rows spread over 7'",
         "SPREAD, 5, 2, '1 4', '2 rows spread over 5'",
     })
-    void rowsAreAsInTheWholeFile(Preview.Sample sample, int rows, long looked, String numbers, String words)
-            throws Exception {
+    void rowsAreAsInTheWholeFile(Sample sample, int rows, long looked, String numbers, String words) throws Exception {
         Shelf shelf = Jobs.shelf(
                 root,
                 "n\n" + IntStream.rangeClosed(1, rows).mapToObj(n -> n + "\n").collect(Collectors.joining()),
@@ -38,7 +37,7 @@ class SampleTest {
                 PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
         try (Preview preview = Preview.open(planned.source(), 1000, looked).get()) {
             assertThat(preview.look(planned).get().getLast().rowsAfter()).isEqualTo(Math.min(rows, looked));
-            preview.look(sample);
+            preview.choose(sample);
             preview.look(planned).get();
             List<PreviewRow> seen =
                     preview.rows(planned, 2, Preview.View.ALL, 0, 100).get();

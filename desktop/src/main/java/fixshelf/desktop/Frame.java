@@ -9,6 +9,7 @@ import fixshelf.desktop.parts.FacingPages;
 import fixshelf.desktop.parts.JumpField;
 import fixshelf.desktop.parts.JumpField.Target;
 import fixshelf.desktop.parts.Place;
+import fixshelf.desktop.parts.TypedFiles;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.desktop.shelf.ShelfPlace;
 import fixshelf.desktop.shelf.WritingPlace;
@@ -75,7 +76,7 @@ final class Frame {
     private final HBox state = Ui.row("state");
     private final Map<KeyCombination, List<Bound>> bound = new HashMap<>();
     private final Map<Place, ToggleButton> places = new LinkedHashMap<>();
-    private final JumpField jump = new JumpField(this::targets, this::folder, this::read);
+    private final JumpField jump = new JumpField(this::targets, new TypedFiles(this::workbench, this::read));
     private @Nullable Workbench workbench;
     private @Nullable Place current;
     private @Nullable ShelfPlace shelfPlace;
@@ -143,11 +144,6 @@ final class Frame {
         root.setTop(null);
         root.setCenter(Ui.page(page));
         root.setBottom(null);
-    }
-
-    /// Where a typed path is taken from.
-    private Path folder() {
-        return workbench().map(w -> w.shelf().root()).orElse(Path.of("").toAbsolutePath());
     }
 
     private static HBox step(String words, Node control) {

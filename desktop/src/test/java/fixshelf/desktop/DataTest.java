@@ -235,7 +235,9 @@ class DataTest extends WindowTest {
                 "no    room         cost\nAQ-1  Alder Quay  12.50\nAQ-2  Thornmere    7.00\nAQ-3  Sallow      31.25\n");
         robot.push(KeyCode.CONTROL, KeyCode.J);
         robot.write("data/store p");
+        settle();
         robot.push(KeyCode.TAB);
+        settle();
         settle();
         assertThat(((TextField) frame.scene().lookup(".jump")).getText()).isEqualTo("data/store print.txt");
         robot.push(KeyCode.ENTER);

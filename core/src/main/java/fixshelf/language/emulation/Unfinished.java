@@ -12,9 +12,12 @@ import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Parameter;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /// Where a replacement that goes on until nothing changes reached its bound: what it gives then is missing, and this
 /// tells it from what is missing for another cause.
@@ -28,7 +31,7 @@ public record Unfinished(Expr condition, List<Long> most) {
 
     /// Empty for a value in which there is no such replacement, in no fix that it calls either.
     public static Optional<Unfinished> of(Expr value) {
-        if (!repeats(value)) {
+        if (!repeats(value, Collections.newSetFromMap(new IdentityHashMap<>()))) {
             return Optional.empty();
         }
         Expr written = Inliner.inline(value, Map.of());
@@ -59,17 +62,20 @@ public record Unfinished(Expr condition, List<Long> most) {
                         new Definition(fix.name(), fix.parameters(), Type.BOOLEAN, new Body(List.of(), u.condition())));
     }
 
-    /// Whether there is such a replacement, before anything is written out.
-    private static boolean repeats(Expr value) {
+    /// Whether there is such a replacement, before anything is written out. A fix is looked into once, however often it
+    /// is called.
+    ///
+    /// @param seen the fixes that were looked into
+    private static boolean repeats(Expr value, Set<Definition> seen) {
         return value.parts().stream().anyMatch(part -> switch (part) {
             case Expr.Call call -> call.function() == ListFunctions.REPLACE_UNTIL_SAME;
-            case Expr.FixCall call -> repeats(call.fix().body());
+            case Expr.FixCall call -> seen.add(call.fix()) && repeats(call.fix().body(), seen);
             case Expr.Literal _, Expr.Name _, Expr.Case _ -> false;
         });
     }
 
-    private static boolean repeats(Body body) {
-        return repeats(body.result()) || body.assignments().stream().anyMatch(a -> repeats(a.value()));
+    private static boolean repeats(Body body, Set<Definition> seen) {
+        return repeats(body.result(), seen) || body.assignments().stream().anyMatch(a -> repeats(a.value(), seen));
     }
 
     private static boolean isComplete(Expr.Call call) {

@@ -196,7 +196,7 @@ public final class DuckDbLanguage extends SqlLanguage {
 
     private Sql toNumber(Expr text, String shape, String type) {
         String pattern = "regexp_full_match(%s, '" + BLANKS + shape + BLANKS + "')";
-        return castNumber(text, pattern, "try_cast(" + sql(text).text() + " AS " + type + ")");
+        return SqlNumbers.cast(this, text, pattern, "try_cast(" + sql(text).text() + " AS " + type + ")");
     }
 
     /// Its own way from exact numbers rounds twice where there are more than 15 digits.

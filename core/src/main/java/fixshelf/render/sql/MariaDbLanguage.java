@@ -15,9 +15,7 @@ import fixshelf.type.Type;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HexFormat;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -32,9 +30,6 @@ public final class MariaDbLanguage extends SqlLanguage {
     private static final String EXACT = " COLLATE utf8mb4_nopad_bin";
     private static final String TIME = "(?-i)^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
     private static final int LONGEST_NAME = 64;
-    /// Characters that Unicode sets apart for use inside programs; they stand for others for a moment.
-    private static final int SET_ASIDE = 0xFDD0;
-    private static final int MOST_SET_ASIDE = 32;
 
     @Override
     boolean sharesQueries() {
@@ -83,7 +78,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         say("days_between", a -> Sql.call("datediff", sql(a.get(1)), sql(a.get(0))));
         say("initcap", a -> initcap(sql(a.getFirst()).text()));
         MariaDbParts.addTo(this);
-        say("translate", this::translate);
+        MariaDbLetters.addTo(this);
         say("week", a -> Sql.atom("week(" + sql(a.getFirst()).text() + ", 3)"));
         say("add_months", a -> inCalendar(later(a.get(0), months(a.get(1)), "MONTH")));
         say(
@@ -393,7 +388,7 @@ public final class MariaDbLanguage extends SqlLanguage {
         Sql cast = Sql.caseWhen(inRange, Sql.atom("CAST(" + bare + " AS SIGNED)"));
         String shape =
                 text("(?-i)^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\\z").replace("%", "%%");
-        return castNumber(text, "%s REGEXP " + shape, cast.text());
+        return SqlNumbers.cast(this, text, "%s REGEXP " + shape, cast.text());
     }
 
     private Sql toDecimal(List<Expr> a) {
@@ -440,51 +435,9 @@ public final class MariaDbLanguage extends SqlLanguage {
                 : Sql.call("substring_index", upTo, sql(separator), Sql.atom(number > 0 ? "-1" : "1"));
     }
 
-    /// It has no such function; characters that lead to the same one are replaced together. Where one is replaced by
-    /// another that is itself replaced, all are set aside first.
-    private Sql translate(List<Expr> a) {
-        if (!(a.get(1) instanceof Expr.Literal(String from, Type _)
-                && a.get(2) instanceof Expr.Literal(String to, Type _))) {
-            throw cannot("the characters come through a parameter.", "Copy it with the characters filled in.");
-        }
-        Map<String, List<Range>> groups = new LinkedHashMap<>();
-        int[] targets = to.codePoints().toArray();
-        int[] points = from.codePoints().toArray();
-        for (int i = 0; i < points.length; i++) {
-            if (indexOf(points, points[i]) == i) {
-                String target = i < targets.length ? Character.toString(targets[i]) : "";
-                groups.computeIfAbsent(target, _ -> new ArrayList<>()).add(new Range(points[i], points[i]));
-            }
-        }
-        boolean aside = groups.keySet().stream().anyMatch(t -> !t.isEmpty() && from.contains(t));
-        if (aside && groups.size() > MOST_SET_ASIDE) {
-            throw cannot("it has no translate, and this one swaps too many characters.", "Translate in two steps.");
-        }
-        Sql text = sql(a.getFirst());
-        int next = SET_ASIDE;
-        for (Map.Entry<String, List<Range>> group : groups.entrySet()) {
-            String set = regexWriter().write(new CharacterSet(group.getValue(), false));
-            String written = aside ? Character.toString(next++) : group.getKey().replace("\\", "\\\\");
-            text = Sql.call("regexp_replace", text, Sql.atom(text("(?-i)" + set)), Sql.atom(text(written)));
-        }
-        next = SET_ASIDE;
-        for (String target : aside ? groups.keySet() : java.util.Set.<String>of()) {
-            text = Sql.call("replace", text, Sql.atom(text(Character.toString(next++))), Sql.atom(text(target)));
-        }
-        return text;
-    }
-
-    private static int indexOf(int[] points, int wanted) {
-        int at = 0;
-        while (points[at] != wanted) {
-            at++;
-        }
-        return at;
-    }
-
     /// The text is cut into runs, which become a list in JSON, which becomes a table.
     private Sql initcap(String text) {
-        String mark = text(Character.toString(SET_ASIDE));
+        String mark = text(Character.toString(SqlParts.SET_ASIDE));
         String pieces = "concat('[', replace(json_quote(regexp_replace(" + text + ", " + text("(" + WORD_PATTERN + ")")
                 + ", concat(" + mark + ", " + text("\\1") + ", " + mark + "))), " + mark + ", '\",\"'), ']')";
         String word = "CASE WHEN v REGEXP " + text("^[\\p{L}\\p{Nd}]") + " THEN concat(upper(left(v, 1) COLLATE"

@@ -239,7 +239,7 @@ public final class PostgresLanguage extends SqlLanguage {
         String value = "CAST(" + typedText(text) + " AS numeric)";
         Sql inRange = Sql.atom(value + " BETWEEN -9223372036854775808 AND 9223372036854775807");
         Sql cast = Sql.caseWhen(inRange, Sql.atom("CAST(" + value + " AS bigint)"));
-        return castNumber(text, "%s ~ '^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "$'", cast.text());
+        return SqlNumbers.cast(this, text, "%s ~ '^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "$'", cast.text());
     }
 
     /// Its own reading stops beyond the range, so that an exact number is looked at first.

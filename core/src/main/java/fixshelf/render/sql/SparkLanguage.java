@@ -57,7 +57,8 @@ public final class SparkLanguage extends SqlLanguage {
         say("regexp_extract", this::regexpExtract);
         say(
                 "to_integer",
-                a -> castNumber(
+                a -> SqlNumbers.cast(
+                        this,
                         a.getFirst(),
                         "%s RLIKE " + text("^" + BLANKS + "[+-]?[0-9]{1,38}" + BLANKS + "\\z"),
                         "try_cast(" + bare(a.getFirst()) + " AS BIGINT)"));

@@ -22,7 +22,6 @@ import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -493,10 +492,5 @@ public abstract class SqlLanguage extends SqlBounds {
 
     final String parameters(Definition fix, Function<Parameter, String> writer) {
         return fix.parameters().stream().map(writer).collect(Collectors.joining(", "));
-    }
-
-    final Sql castNumber(Expr text, String pattern, String cast) {
-        return Sql.caseWhen(
-                Sql.atom(String.format(Locale.ROOT, pattern, sql(text).at(Sql.OTHER))), Sql.atom(cast));
     }
 }

@@ -194,4 +194,12 @@ final class SqlNumbers {
     private static int digits(Expr number) {
         return number.type() instanceof Type.Decimal(int precision, int _) ? precision : 19;
     }
+
+    /// A number out of a text that looks like one; none out of any other.
+    ///
+    /// @param pattern a condition with a place for the text
+    static Sql cast(SqlLanguage sql, Expr text, String pattern, String cast) {
+        return Sql.caseWhen(
+                Sql.atom(String.format(Locale.ROOT, pattern, sql.sql(text).at(Sql.OTHER))), Sql.atom(cast));
+    }
 }

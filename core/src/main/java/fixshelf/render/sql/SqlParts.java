@@ -54,5 +54,5 @@ final class SqlParts {
     }
 
     /// A character that Unicode reserves.
-    private static final int SET_ASIDE = 0xFDD0;
+    static final int SET_ASIDE = 0xFDD0;
 }

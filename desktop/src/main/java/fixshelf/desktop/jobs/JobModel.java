@@ -15,6 +15,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.source.SourceFile;
+import fixshelf.source.SourceSession;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.work.Beside;
@@ -28,6 +29,7 @@ import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
+import fixshelf.work.Sample;
 import fixshelf.work.PreviewRow;
 import fixshelf.work.RunLog;
 import fixshelf.work.TableTrial;
@@ -49,7 +51,7 @@ public final class JobModel {
 
     private final Background background;
     private @Nullable Preview preview;
-    private Preview.Sample sample = Preview.Sample.FIRST;
+    private Sample sample = Sample.FIRST;
 
     public JobModel(Background background) {
         this.background = background;
@@ -126,12 +128,12 @@ public final class JobModel {
 
     /// Whether rows from the whole source are looked at, where it has more than a look takes.
     boolean isSpread() {
-        return sample == Preview.Sample.SPREAD;
+        return sample == Sample.SPREAD;
     }
 
     /// Looks at the first rows from the next look on, or at rows from the whole source.
     void turnSample() {
-        sample = isSpread() ? Preview.Sample.FIRST : Preview.Sample.SPREAD;
+        sample = isSpread() ? Sample.FIRST : Sample.SPREAD;
     }
 
     /// Looks at a job as it is now; a newer look replaces an older one that is not done.
@@ -150,7 +152,7 @@ public final class JobModel {
         }
         long start = System.nanoTime();
         Preview current = opened.get();
-        current.look(sample);
+        current.choose(sample);
         return current.look(planned.get())
                 .map(effects -> new Look(
                         planned.get(),
@@ -323,7 +325,7 @@ public final class JobModel {
     void countAll(Look look, Consumer<Long> done) {
         background.ask(
                 Request.now("count", "counting all rows"),
-                () -> Preview.countAll(look.planned().source()),
+                () -> SourceSession.count(look.planned().source()),
                 count -> count.value().ifPresent(done));
     }
 

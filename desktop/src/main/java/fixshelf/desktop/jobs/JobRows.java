@@ -148,7 +148,8 @@ final class JobRows {
 
     /// Other names for the columns after the chosen line, one after another; they become one line below it.
     void nameColumns() {
-        if (shown != null && sight.name().isEmpty() && other == 0) {
+        // Of rows that leave, the columns are those before the line.
+        if (shown != null && sight.name().isEmpty() && sight.view() != View.LEAVING && other == 0) {
             headNames.begin();
         }
     }

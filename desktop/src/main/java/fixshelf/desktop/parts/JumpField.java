@@ -1,10 +1,8 @@
 package fixshelf.desktop.parts;
 
-import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.function.Consumer;
 import java.util.function.Supplier;
 import javafx.geometry.Bounds;
 import javafx.scene.control.ListCell;
@@ -22,17 +20,13 @@ public final class JumpField extends TextField {
     public record Target(String kind, String text, Runnable go) {}
 
     private final Supplier<List<Target>> targets;
-    private final Supplier<Path> folder;
-    private final Consumer<Path> read;
+    private final TypedFiles files;
     private final ListView<Target> list = new ListView<>();
     private final Popup popup = new Popup();
 
-    /// @param folder where a path is taken from that does not begin at a root
-    /// @param read takes a file whose path was typed
-    public JumpField(Supplier<List<Target>> targets, Supplier<Path> folder, Consumer<Path> read) {
+    public JumpField(Supplier<List<Target>> targets, TypedFiles files) {
         this.targets = targets;
-        this.folder = folder;
-        this.read = read;
+        this.files = files;
         getStyleClass().add("jump");
         setPromptText("Jump to a fix, column, job, or type a path");
         setAccessibleText("Jump to a fix, a column, a job or a command, or type the path of a file");
@@ -80,15 +74,6 @@ public final class JumpField extends TextField {
 
     /// The targets that hold all typed words: those that are called so first, then those that begin with the first one.
     List<Target> found(String typed) {
-        if (TypedPath.is(typed)) {
-            return TypedPath.found(typed, folder.get()).stream()
-                    .limit(MOST)
-                    .map(f -> new Target(
-                            f.folder() ? "folder" : "file",
-                            f.text(),
-                            f.folder() ? () -> write(f.text()) : () -> read.accept(f.file())))
-                    .toList();
-        }
         List<String> words = List.of(typed.toLowerCase(Locale.ROOT).strip().split("\\s+"));
         List<Target> called = new ArrayList<>();
         List<Target> begin = new ArrayList<>();
@@ -111,12 +96,31 @@ public final class JumpField extends TextField {
             popup.hide();
             return;
         }
-        list.getItems().setAll(found(getText()));
+        if (TypedPath.is(getText())) {
+            String typed = getText();
+            files.find(typed, found -> {
+                if (typed.equals(getText())) {
+                    offer(
+                            found.stream().limit(MOST).map(this::target).toList(),
+                            "There is no file or folder here that begins so.");
+                }
+            });
+        } else {
+            offer(found(getText()), "Nothing is called so.");
+        }
+    }
+
+    private Target target(TypedPath.Found found) {
+        return found.folder()
+                ? new Target("folder", found.text(), () -> write(found.text()))
+                : new Target("file", found.text(), () -> files.reader().accept(found.file()));
+    }
+
+    private void offer(List<Target> found, String nothing) {
+        list.getItems().setAll(found);
         list.getSelectionModel().selectFirst();
         list.setPrefHeight(Math.max(1, list.getItems().size()) * 30 + 6);
-        list.setPlaceholder(Ui.label(
-                TypedPath.is(getText()) ? "There is no file or folder here that begins so." : "Nothing is called so.",
-                "soft"));
+        list.setPlaceholder(Ui.label(nothing, "soft"));
         list.getStylesheets().setAll(getScene().getStylesheets());
         Bounds at = localToScreen(getBoundsInLocal());
         if (at != null && !popup.isShowing()) {
