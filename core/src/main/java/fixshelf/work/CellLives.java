@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Deque;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -28,6 +29,8 @@ public final class CellLives {
     private final RowPaths paths;
     private final Deque<CellLife.Stage> stages = new ArrayDeque<>();
     private String file = "";
+    /// What tells of its life in another table, before the line that took it from there.
+    private Runnable before = () -> {};
 
     private CellLives(Preview preview, PlannedJob job) {
         this.preview = preview;
@@ -75,7 +78,8 @@ public final class CellLives {
             List<@Nullable Object> found = row(step, place, here);
             Object value = found.get(1);
             if (step.number() == 1 && job.plan().readsJob() && here.isPresent()) {
-                intoJob(here.get(), place);
+                // The job that is read is the first that was asked for.
+                intoJob(job.read().getFirst(), here.get(), place);
                 return;
             }
             if (step.number() == 1) {
@@ -88,34 +92,149 @@ public final class CellLives {
             Optional<Field> taken =
                     there.isEmpty() && here.isPresent() ? taken(step, place, here.get()) : Optional.empty();
             if (found.getFirst() == null) {
-                String words = step.rows() == Lineage.Rows.MERGED
-                        ? merged(step, place, last)
-                        : "the row came from another table";
+                String words =
+                        step.rows() == Lineage.Rows.MERGED ? merged(step, place, last) : below(step, place, here);
                 add(new CellLife.Stage(step.number(), here.isPresent(), value, null, false, words));
+                before.run();
                 return;
             }
             long origin = ((Number) found.getFirst()).longValue();
             Object was = row(last, origin, there).get(1);
             boolean changed = there.isPresent() && !String.valueOf(was).equals(String.valueOf(value));
-            String said =
-                    taken.isPresent() ? "out of the column " + taken.get().name() : words(step, last, here, there);
+            String said = taken.isPresent()
+                    ? "out of the column " + taken.get().name()
+                    : there.isEmpty() && here.isPresent()
+                            ? brought(step, place, origin, here.get()).orElse("made by this line")
+                            : words(step, last, here, there);
             String words = changed && said.equals("as it was") ? "" : said;
             add(new CellLife.Stage(step.number(), here.isPresent(), value, was, changed, words));
             place = origin;
             if (taken.isPresent()) {
                 field = taken.get();
             } else if (there.isEmpty() && here.isPresent()) {
+                before.run();
                 return;
             }
         }
     }
 
-    /// The rest of its life, in the job that the first line reads.
-    private void intoJob(Field field, long place) {
-        PlannedJob read = job.read().stream()
-                .filter(r -> r.job().name().equals(nameOfRead()))
+    /// Out of which row of another table a line took a new cell, and the life of that cell there.
+    private Optional<String> brought(Step step, long place, long origin, Field made) {
+        for (Relation part : step.after().parts()) {
+            if (!(part instanceof Relation.Join join)) {
+                continue;
+            }
+            Optional<Field> theirs = join.taken().stream()
+                    .filter(t -> t.made().id() == made.id())
+                    .map(Relation.Taken::field)
+                    .findFirst();
+            if (theirs.isPresent()) {
+                // Of several matches, rows stand in the order of the other table.
+                long nth = preview.session()
+                        .number("SELECT count(*) FROM " + preview.tableOf(job, step.number()) + " WHERE o = " + origin
+                                + " AND p < " + place);
+                String met = join.on().stream()
+                        .map(p -> "l." + p.left().key() + (p.missingMeets() ? " IS NOT DISTINCT FROM " : " = ") + "r."
+                                + p.right().key())
+                        .collect(Collectors.joining(" AND "));
+                return Optional.of(place(
+                                "SELECT r.p FROM (" + preview.rowsOf(job, join.left()) + ") l JOIN ("
+                                        + preview.rowsOf(job, join.right()) + ") r ON " + met + " WHERE l.p = " + origin
+                                        + " ORDER BY r.p LIMIT 1 OFFSET " + nth)
+                        .map(p -> outOf(step, join.right(), p, theirs.get()))
+                        .orElse("no row there has its key"));
+            }
+        }
+        return Optional.empty();
+    }
+
+    /// Out of which row of another table a row came that a line put below its own.
+    private String below(Step step, long place, Optional<Field> here) {
+        String came = "the row came from another table";
+        if (here.isEmpty() || !(unwrapped(step.after()) instanceof Relation.Union union) || union.tables().size() != 2) {
+            return came;
+        }
+        Relation other = union.tables().getLast();
+        int at = IntStream.range(0, union.shape().fields().size())
+                .filter(i -> union.shape().fields().get(i).id() == here.get().id())
                 .findFirst()
-                .orElseThrow();
+                .orElse(-1);
+        if (at < 0) {
+            return came;
+        }
+        long nth = preview.session()
+                .number("SELECT count(*) FROM " + preview.tableOf(job, step.number()) + " WHERE o IS NULL AND p < "
+                        + place);
+        return place("SELECT p FROM (" + preview.rowsOf(job, other) + ") ORDER BY p LIMIT 1 OFFSET " + nth)
+                .map(p -> "the row came " + outOf(step, other, p, other.shape().fields().get(at)))
+                .orElse(came);
+    }
+
+    private static Relation unwrapped(Relation relation) {
+        return relation instanceof Relation.Pick pick ? unwrapped(pick.from()) : relation;
+    }
+
+    private Optional<Long> place(String query) {
+        return preview.session().query(query).rows().stream()
+                .findFirst()
+                .map(r -> ((Number) Objects.requireNonNull(r.getFirst())).longValue());
+    }
+
+    /// Where a cell of another table stands, in words; its life there stands before this line.
+    private String outOf(Step step, Relation other, long place, Field field) {
+        Optional<PlannedJob> read = job.read().stream()
+                .filter(r -> step.line().blanks().containsValue(new Written.Word(r.job().name())))
+                .findFirst();
+        if (read.isPresent()) {
+            before = () -> intoJob(read.get(), field, place);
+            return String.format("out of %s, row %,d", read.get().job().name(), place + 1);
+        }
+        Relation from = other;
+        Field now = field;
+        while (!from.inputs().isEmpty()) {
+            if (from instanceof Relation.Union
+                    || from instanceof Relation.Group
+                    || from instanceof Relation.Unpivot
+                    || from instanceof Relation.Sort
+                    || from instanceof Relation.Join join && join.meeting() != Relation.Meeting.WITHOUT) {
+                return "out of another table";
+            }
+            int id = now.id();
+            from = from.inputs().getFirst();
+            Optional<Field> there = from.shape().find(id);
+            if (there.isEmpty()) {
+                return "out of another table, where it has no cell";
+            }
+            now = there.get();
+        }
+        if (from instanceof Relation.Result(int line, var _)) {
+            Field there = now;
+            before = () -> intoLine(line, place, there);
+            return String.format("out of line %d, row %,d", line, place + 1);
+        }
+        Relation.Source source = (Relation.Source) from;
+        String file = Optional.ofNullable(job.others().get(source.name()))
+                .map(f -> f.copied().map(c -> c.from()).orElse(String.valueOf(f.file().getFileName())))
+                .orElse(source.name());
+        int column = source.shape().fields().indexOf(now) + 1;
+        this.file = String.format("%s, row %,d, field %d", file, place + 1, column);
+        return String.format("out of %s, row %,d, %s", source.name(), place + 1, now.name());
+    }
+
+    /// The life of a cell up to another line of this job.
+    private void intoLine(int line, long place, Field field) {
+        CellLife life = of(preview, job, line, place + 1, field.name()).get();
+        List<CellLife.Stage> before = life.stages();
+        for (int i = before.size() - 1; i >= 0; i--) {
+            if (before.get(i).line() <= line) {
+                add(before.get(i));
+            }
+        }
+        file = life.file();
+    }
+
+    /// The rest of its life, in another job that this one reads.
+    private void intoJob(PlannedJob read, Field field, long place) {
         Outcome<Preview> opened = Preview.open(read.source(), preview.staged(), preview.rows());
         try (Preview there = opened.get()) {
             there.choose(preview.sample());
@@ -130,12 +249,6 @@ public final class CellLives {
             }
             file = life.file();
         }
-    }
-
-    private String nameOfRead() {
-        return job.plan().steps().getFirst().line().blanks().get("source") instanceof Written.Word(String name)
-                ? name
-                : "";
     }
 
     /// The column before a line out of which it took a new cell as it stood: one of those that became rows, or one that

@@ -1,22 +1,32 @@
 package fixshelf.work;
 
-import fixshelf.plan.Plan;
-import fixshelf.table.Lineage;
-import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Set;
+import java.util.Optional;
 
 /// What became of every row that was read: left, merged into groups, multiplied, added or still there. It adds up.
 ///
+/// @param job whose ledger it is
+/// @param before that of the job or the loader whose result it reads, where it reads one
 /// @param read the rows of the source
 /// @param entries a line each that does anything with rows
 /// @param out the rows that come out
 /// @param branches the ends of branches that the result does not go back to
-public record Ledger(long read, List<Entry> entries, long out, List<Branch> branches) {
+/// @param others the tables that lines take in beside the one that is read
+/// @param written what its outputs hold
+public record Ledger(
+        String job,
+        Optional<Ledger> before,
+        long read,
+        List<Entry> entries,
+        long out,
+        List<Branch> branches,
+        List<Other> others,
+        List<Written> written) {
     public Ledger {
         entries = List.copyOf(entries);
         branches = List.copyOf(branches);
+        others = List.copyOf(others);
+        written = List.copyOf(written);
     }
 
     /// The end of a branch: the number of its last line, and its rows.
@@ -29,50 +39,35 @@ public record Ledger(long read, List<Entry> entries, long out, List<Branch> bran
     /// @param words what happened to them
     public record Entry(int line, long change, String words) {}
 
-    /// Whether what was read, with all that happened, is what comes out.
+    /// Another table that a line takes in, and where its rows went.
+    ///
+    /// @param line the number of the line
+    /// @param name what the line calls it
+    /// @param parts its rows in parts, each with what became of it
+    public record Other(int line, String name, List<Part> parts) {
+        public Other {
+            parts = List.copyOf(parts);
+        }
+
+        /// How many rows it has.
+        public long rows() {
+            return parts.stream().mapToLong(Part::rows).sum();
+        }
+    }
+
+    /// Some rows of another table: how many, and what they did.
+    public record Part(long rows, String words) {}
+
+    /// What an output holds.
+    ///
+    /// @param place where it is written
+    /// @param rows how many rows that are
+    /// @param what the rows: `the result`, or a line or report
+    public record Written(String place, long rows, String what) {}
+
+    /// Whether what was read, with all that happened, is what comes out; so of the job before it.
     public boolean addsUp() {
-        return read + entries.stream().mapToLong(Entry::change).sum() == out;
-    }
-
-    /// From the effects of the lines that the result goes back to.
-    public static Ledger of(Plan plan, List<LineEffect> effects) {
-        List<Entry> entries = new ArrayList<>();
-        LineEffect first = effects.getFirst();
-        if (first.left() > 0) {
-            entries.add(new Entry(1, -first.left(), "left out, as they do not fit"));
-        }
-        for (int line : plan.path().subList(1, plan.path().size())) {
-            LineEffect effect = effects.get(line - 1);
-            if (plan.steps().get(effect.line() - 1).rows() == Lineage.Rows.MERGED) {
-                entries.add(new Entry(
-                        effect.line(),
-                        effect.rowsAfter() - effect.rowsBefore(),
-                        String.format("%,d rows merged into %,d", effect.rowsBefore(), effect.rowsAfter())));
-                continue;
-            }
-            long several = effect.rowsAfter() - effect.added() - (effect.rowsBefore() - effect.left());
-            if (effect.left() > 0) {
-                entries.add(new Entry(effect.line(), -effect.left(), "left"));
-            }
-            if (several > 0) {
-                entries.add(new Entry(effect.line(), several, "more, where a row became several"));
-            }
-            if (effect.added() > 0) {
-                entries.add(new Entry(effect.line(), effect.added(), "came from another table"));
-            }
-        }
-        return new Ledger(
-                first.rowsBefore(), entries, effects.get(plan.resultLine() - 1).rowsAfter(), branches(plan, effects));
-    }
-
-    private static List<Branch> branches(Plan plan, List<LineEffect> effects) {
-        Set<Integer> goneOnFrom = new HashSet<>();
-        for (int line = 2; line <= plan.steps().size(); line++) {
-            goneOnFrom.add(plan.before(line).number());
-        }
-        return effects.stream()
-                .filter(e -> e.line() != plan.resultLine() && !goneOnFrom.contains(e.line()))
-                .map(e -> new Branch(e.line(), e.rowsAfter()))
-                .toList();
+        return read + entries.stream().mapToLong(Entry::change).sum() == out
+                && before.stream().allMatch(b -> b.addsUp() && b.out() == read);
     }
 }

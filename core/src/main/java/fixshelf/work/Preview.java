@@ -337,7 +337,17 @@ public final class Preview implements AutoCloseable {
 
     /// What became of every row that was looked at.
     public Outcome<Ledger> ledger(PlannedJob job) {
-        return look(job).map(effects -> Ledger.of(job.plan(), effects));
+        return guarded(() -> Ledgers.of(this, job));
+    }
+
+    /// How many rows a table has that is worked out of the lines of a job.
+    long rowCount(PlannedJob job, Relation relation) {
+        return loaded.session().number("SELECT count(*) FROM (" + rowsOf(job, relation) + ")");
+    }
+
+    /// A query for such a table, with its place in `p`.
+    String rowsOf(PlannedJob job, Relation relation) {
+        return Rows.beside(relation, bases(job));
     }
 
     /// The table that holds the rows after a line.

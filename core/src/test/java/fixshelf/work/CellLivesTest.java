@@ -3,6 +3,7 @@ package fixshelf.work;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.shelf.Shelf;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -60,7 +61,7 @@ class CellLivesTest {
                 DATA,
                 "job: job\nlines:\n  - read: tidied\n  - columns_to_rows: [hours]\n    names_in: what\n    values_in: value\n"
                         + "  - add: {copy: name}\n");
-        java.nio.file.Files.writeString(
+        Files.writeString(
                 root.resolve("jobs/tidied.yaml"),
                 "job: tidied\nlines:\n  - read: {file: data/in.csv}\n  - tidy: [village]\n  - rename: {village: name}\n");
         Shelf shelf = fixshelf.shelf.ShelfReader.read(root).get();
@@ -71,6 +72,52 @@ class CellLivesTest {
             assertThat(life.stages().stream().map(CellLivesTest::said).collect(Collectors.joining(" | ")))
                     .startsWith(stages);
             assertThat(life.file()).isEqualTo(file);
+        }
+    }
+
+    /// A cell that was brought in is followed to its row in the other table: a dataset, another job, or a line of this
+    /// one; so is a row that was put below.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                // What the lines are, the row and the column; where it stands in a file; the stages.
+                "bring_in: [fee]@@from: fees@@matching: {village: place} ; 3 ; fee ; fees.csv, row 2, field 2 ; 3 '7' out of fees, row 2, fee",
+                "bring_in: [fee]@@from: fees@@matching: {village: place} ; 2 ; fee ; fees.csv, row 3, field 2 ; 3 '8' out of fees, row 3, fee",
+                "bring_in: [fee]@@from: fees@@matching: {village: place}@@several: first ; 2 ; fee ; fees.csv, row 2, field 2 ; 3 '7' out of fees, row 2, fee",
+                "bring_in: [fee]@@from: fees@@matching: {village: place} ; 3 ; hours ; in.csv, row 2, field 3 ; 1 'x' read | 2 'x' not one of its columns | 3 'x' the row stays",
+                "bring_in: [fee]@@from: raised@@matching: {village: place} ; 2 ; fee ; fees.csv, row 3, field 2 ; raised 1 '8' read | raised 2 '8' the row stays | raised 3 '9' ⇐ '8' | 3 '9' out of raised, row 3",
+                "bring_in: [n]@@from: counted@@matching: {village: village} ; 1 ; n ; ; 2 '2' made of 2 rows: 1, 3 at line 1 | 4 '2' out of line 2, row 1",
+                "put_under: list ; 4 ; village ; list.csv, row 1, field 1 ; 3 'Moss' the row came out of list, row 1, village",
+                "put_under: list ; 2 ; village ; in.csv, row 2, field 2 ; 1 'Alder Quay' read | 2 'Alder Quay' as it was | 3 'Alder Quay' the row stays",
+                "join: list@@matching: {village: village}@@keep: all ; 4 ; kind ; list.csv, row 1, field 2 ; 3 'far' the row came out of list, row 1, kind"
+            })
+    void goesOnInWhatWasBroughtIn(String line, long row, String column, String file, String stages) throws Exception {
+        boolean counts = line.contains("counted");
+        Jobs.shelf(
+                root,
+                counts ? DATA.replace(" T", "T").replace("e ,", "e,") : DATA,
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n    name: all\n"
+                        + (counts
+                                ? "  - count_by: [village]\n    into: n\n    name: counted\n  - go_on_from: all\n"
+                                : "  - tidy: [village]\n")
+                        + "  - " + line.strip().replace("@@", "\n    ") + "\n");
+        Files.writeString(root.resolve("data/fees.csv"), "place,fee\nThornmere,7\nAlder Quay,7\nThornmere,8\n");
+        Files.writeString(root.resolve("data/list.csv"), "village,kind\nMoss,far\n");
+        Files.writeString(root.resolve("datasets/fees.yaml"), "dataset: fees\nread: data/fees.csv\n");
+        Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
+        Files.writeString(
+                root.resolve("jobs/raised.yaml"),
+                "job: raised\nlines:\n  - read: fees\n  - keep_rows: fee <> '1'\n  - set: fee\n    to: CASE fee WHEN '8' THEN '9' ELSE fee END\n");
+        Shelf shelf = fixshelf.shelf.ShelfReader.read(root).get();
+        PlannedJob planned =
+                PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
+        try (Preview preview = Preview.open(planned.source()).get()) {
+            CellLife life = CellLives.of(preview, planned, counts ? 4 : 3, row, column.strip())
+                    .get();
+            assertThat(life.stages().stream().map(CellLivesTest::said).collect(Collectors.joining(" | ")))
+                    .isEqualTo(stages);
+            assertThat(life.file()).isEqualTo(file == null ? "" : file);
         }
     }
 

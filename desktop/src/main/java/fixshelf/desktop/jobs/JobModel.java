@@ -24,6 +24,7 @@ import fixshelf.work.CellLives;
 import fixshelf.work.Datasets;
 import fixshelf.work.Figure;
 import fixshelf.work.JobRun;
+import fixshelf.work.Ledger;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
@@ -318,6 +319,14 @@ public final class JobModel {
         background.ask(
                 Request.now(LANE, "following a cell"),
                 () -> CellLives.of(Objects.requireNonNull(preview), look.planned(), line, row, column),
+                done);
+    }
+
+    /// What became of every row that was looked at.
+    void ledger(Look look, Consumer<Outcome<Ledger>> done) {
+        background.ask(
+                Request.now(LANE, "accounting for the rows"),
+                () -> Objects.requireNonNull(preview).ledger(look.planned()),
                 done);
     }
 

@@ -11,7 +11,6 @@ import fixshelf.plan.Sentences;
 import fixshelf.plan.Written;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.Beside;
-import fixshelf.work.Ledger;
 import fixshelf.work.LineEffect;
 import fixshelf.work.LostValue;
 import fixshelf.work.Preview;
@@ -225,11 +224,16 @@ final class JobRows {
     void showLedger() {
         JobModel.Look look = shown;
         if (look != null) {
-            Ledger found = Ledger.of(look.planned().plan(), look.effects());
             String based =
                     look.total() >= 0 && look.rows() >= look.total() ? "over all rows" : "as of " + look.looked();
-            ledger.show(found, look.planned().readFrom(), based, sentences);
-            aside(ledger.view());
+            model.ledger(look, found -> {
+                if (found.isPresent()) {
+                    ledger.show(found.get(), look.planned(), based, this::sentence);
+                    aside(ledger.view());
+                } else {
+                    say(found.problems().getFirst().sentence(), true);
+                }
+            });
         }
     }
 

@@ -3,8 +3,10 @@ package fixshelf.desktop.jobs;
 import fixshelf.desktop.parts.Command;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.work.Ledger;
+import fixshelf.work.PlannedJob;
+import java.util.function.BiFunction;
 import java.util.function.IntConsumer;
-import java.util.function.IntFunction;
+import java.util.stream.Collectors;
 import javafx.geometry.HPos;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
@@ -47,32 +49,73 @@ final class LedgerPage {
         return page;
     }
 
-    /// @param source what was read
+    /// @param job whose ledger it is
     /// @param based on how many rows, in words
-    /// @param sentences what the lines do, by their numbers
-    void show(Ledger ledger, String source, String based, IntFunction<String> sentences) {
+    /// @param sentences what the lines of this job, and of others by their names, do
+    void show(Ledger ledger, PlannedJob job, String based, BiFunction<String, Integer, String> sentences) {
         about.setText("Every row that was read is accounted for, " + based + ". Press a line to see its rows.");
         grid.getChildren().clear();
-        add(String.format("%,d", ledger.read()), Ui.label(""), "rows of " + source + " were read", "told");
+        begin(ledger, job, sentences);
         for (Ledger.Entry entry : ledger.entries()) {
-            Node line = Ui.blank("line " + entry.line(), "blank", () -> toLine.accept(entry.line()));
             add(
-                    String.format("%s%,d", entry.change() < 0 ? "−" : "+", Math.abs(entry.change())),
-                    line,
-                    entry.words() + ": " + sentences.apply(entry.line()),
+                    changed(entry),
+                    toLine(entry.line()),
+                    entry.words() + ": " + sentences.apply("", entry.line()),
                     "told");
         }
         ledger.branches()
                 .forEach(b -> add(
                         String.format("%,d", b.rows()),
-                        Ui.blank("line " + b.line(), "blank", () -> toLine.accept(b.line())),
-                        "rows beside: a branch that ends here, with " + sentences.apply(b.line()),
+                        toLine(b.line()),
+                        "rows beside: a branch that ends here, with " + sentences.apply("", b.line()),
                         "soft"));
         add(
                 String.format("%,d", ledger.out()),
                 Ui.label(""),
                 "rows come out" + (ledger.addsUp() ? ", which adds up" : ", which does not add up"),
                 ledger.addsUp() ? "holds" : "fails");
+        for (Ledger.Other other : ledger.others()) {
+            add(
+                    String.format("%,d", other.rows()),
+                    toLine(other.line()),
+                    "rows of " + other.name() + ": "
+                            + other.parts().stream()
+                                    .map(p -> String.format("%,d ", p.rows()) + p.words())
+                                    .collect(Collectors.joining(", ")),
+                    "soft");
+        }
+        ledger.written()
+                .forEach(w -> add(
+                        String.format("%,d", w.rows()), Ui.label(""), "rows to " + w.place() + ": " + w.what(), "soft"));
+    }
+
+    /// The rows that were read; those of another job or a loader with what became of them there.
+    private void begin(Ledger ledger, PlannedJob job, BiFunction<String, Integer, String> sentences) {
+        if (ledger.before().isEmpty()) {
+            add(
+                    String.format("%,d", ledger.read()),
+                    Ui.label(""),
+                    "rows of " + job.readFrom() + " were read",
+                    "told");
+            return;
+        }
+        Ledger before = ledger.before().get();
+        begin(before, job.read().getFirst(), sentences);
+        before.entries()
+                .forEach(e -> add(
+                        changed(e),
+                        Ui.label("line " + e.line(), "soft"),
+                        e.words() + " in " + before.job() + ": " + sentences.apply(before.job(), e.line()),
+                        "told"));
+        add(String.format("%,d", before.out()), Ui.label(""), "rows that " + before.job() + " gives", "told");
+    }
+
+    private Node toLine(int line) {
+        return Ui.blank("line " + line, "blank", () -> toLine.accept(line));
+    }
+
+    private static String changed(Ledger.Entry entry) {
+        return String.format("%s%,d", entry.change() < 0 ? "−" : "+", Math.abs(entry.change()));
     }
 
     private void add(String rows, Node line, String words, String style) {

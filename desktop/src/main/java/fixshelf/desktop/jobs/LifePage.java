@@ -64,7 +64,8 @@ final class LifePage {
 
     private static boolean isEvent(CellLife.Stage stage) {
         return stage.words().startsWith("the row ") && !stage.words().equals("the row stays")
-                || stage.words().startsWith("made ");
+                || stage.words().startsWith("made ")
+                || stage.words().startsWith("out of ");
     }
 
     private static Region value(CellLife.Stage stage) {
