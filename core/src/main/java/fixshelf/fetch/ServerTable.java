@@ -2,7 +2,9 @@ package fixshelf.fetch;
 
 import fixshelf.engine.Stop;
 import fixshelf.language.tree.Names;
+import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
+import fixshelf.source.QueryStatement;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
@@ -158,15 +160,17 @@ public final class ServerTable {
     }
 
     private long read(Connection connection, Path to) throws SQLException, IOException {
-        String query = query(connection);
+        QueryValues query = query(connection);
         if (address.engine().equals("postgresql")) {
-            return copied(connection, query, to);
+            return query.values().isEmpty() ? copied(connection, query.sql(), to) : asked(connection, query, to);
         }
         if (isMariaDb() && !form.query().isEmpty()) {
             // Inside of another, it cannot write its rows into a file of the server.
-            run(connection, inner(query));
+            try (PreparedStatement none = statement(connection, inner(query.sql()), query)) {
+                none.executeQuery().close();
+            }
         }
-        try (PreparedStatement statement = connection.prepareStatement(query)) {
+        try (PreparedStatement statement = statement(connection, query.sql(), query)) {
             statement.setFetchSize(AT_ONCE);
             if (address.engine().equals("jdbc")) {
                 statement.setQueryTimeout(form.seconds());
@@ -189,6 +193,53 @@ public final class ServerTable {
         }
     }
 
+    private PreparedStatement statement(Connection connection, String sql, QueryValues query) throws SQLException {
+        return QueryStatement.of(connection, sql, query, address.engine());
+    }
+
+    /// The rows of a query with values, which a stream takes none of: asked for row by row, as texts of the server.
+    private long asked(Connection connection, QueryValues query, Path to) throws SQLException, IOException {
+        List<String> names;
+        List<String> texts;
+        try (PreparedStatement prepared = statement(connection, inner(query.sql()), query);
+                ResultSet none = prepared.executeQuery()) {
+            names = names(none.getMetaData());
+            texts = texts(none.getMetaData());
+        }
+        String sql = "SELECT " + String.join(", ", texts) + " FROM (\n" + query.sql() + "\n) AS fix_shelf("
+                + numbered(names) + ")";
+        try (PreparedStatement statement = statement(connection, sql, query)) {
+            statement.setFetchSize(AT_ONCE);
+            try (ResultSet rows = statement.executeQuery();
+                    CopyWriter out = new CopyWriter(to)) {
+                out.row(names);
+                List<@Nullable String> cells = new ArrayList<>();
+                while (rows.next()) {
+                    Stop.check();
+                    cells.clear();
+                    for (int i = 1; i <= names.size(); i++) {
+                        cells.add(rows.getString(i));
+                    }
+                    out.row(cells);
+                }
+                return out.rows();
+            }
+        }
+    }
+
+    /// Columns as texts, by numbers instead of names.
+    private static List<String> texts(ResultSetMetaData meta) throws SQLException {
+        List<String> texts = new ArrayList<>();
+        for (int i = 0; i < meta.getColumnCount(); i++) {
+            texts.add(asText("c" + i, meta.getColumnTypeName(i + 1)));
+        }
+        return texts;
+    }
+
+    private static String numbered(List<String> names) {
+        return IntStream.range(0, names.size()).mapToObj(i -> "c" + i).collect(Collectors.joining(", "));
+    }
+
     private List<String> names(ResultSetMetaData meta) throws SQLException {
         List<String> names = new ArrayList<>();
         for (int i = 1; i <= meta.getColumnCount(); i++) {
@@ -207,18 +258,15 @@ public final class ServerTable {
     /// before; what could close the brackets here would be no query there.
     private long copied(Connection connection, String query, Path to) throws SQLException, IOException {
         List<String> names;
-        List<String> texts = new ArrayList<>();
-        try (PreparedStatement prepared = connection.prepareStatement(inner(query))) {
-            try (ResultSet none = prepared.executeQuery()) {
-                names = names(none.getMetaData());
-                for (int i = 0; i < names.size(); i++) {
-                    texts.add(asText("c" + i, none.getMetaData().getColumnTypeName(i + 1)));
-                }
-            }
+        List<String> texts;
+        // Nothing is prepared, so that an operator of the server that is a ? stays one.
+        try (Statement asked = connection.createStatement();
+                ResultSet none = asked.executeQuery(inner(query))) {
+            names = names(none.getMetaData());
+            texts = texts(none.getMetaData());
         }
-        String columns = IntStream.range(0, names.size()).mapToObj(i -> "c" + i).collect(Collectors.joining(", "));
         String nulls = names.size() == 1 ? ", NULL U&'\\FDD1'" : "";
-        String copy = "COPY (SELECT " + String.join(", ", texts) + " FROM (\n" + query + "\n) AS fix_shelf(" + columns
+        String copy = "COPY (SELECT " + String.join(", ", texts) + " FROM (\n" + query + "\n) AS fix_shelf(" + numbered(names)
                 + ")) TO STDOUT (FORMAT csv, ENCODING 'UTF8', FORCE_QUOTE *" + nulls + ")";
         try (CopyWriter heading = new CopyWriter(to)) {
             heading.row(names);
@@ -254,12 +302,13 @@ public final class ServerTable {
         };
     }
 
-    private String query(Connection connection) throws SQLException {
+    private QueryValues query(Connection connection) throws SQLException {
         if (form.query().isEmpty()) {
-            return "SELECT * FROM " + quotedTable(connection);
+            return new QueryValues("SELECT * FROM " + quotedTable(connection), List.of(), List.of());
         }
-        String query = OneStatement.trimmed(form.query());
-        boolean one = address.engine().equals("jdbc") ? query.indexOf(';') < 0 : OneStatement.is(query);
+        QueryValues query = QueryValues.of(OneStatement.trimmed(form.query()));
+        boolean one =
+                address.engine().equals("jdbc") ? query.sql().indexOf(';') < 0 : OneStatement.is(query.sql());
         if (!one) {
             throw problem(
                     Code.NO_SUCH,

@@ -4,6 +4,7 @@ import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Names;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Line;
+import fixshelf.plan.QueryValues;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -186,18 +187,14 @@ final class LoaderJobs {
     }
 
     private String filled(String blank, String text, boolean escaped) {
+        if (blank.equals("query")) {
+            return QueryValues.filled(text, values);
+        }
         Matcher matcher = PLACE.matcher(text);
         StringBuilder out = new StringBuilder();
         while (matcher.find()) {
             Object value = values.get(matcher.group(1));
             if (value == null) {
-                continue;
-            }
-            if (blank.equals("query")) {
-                problem(
-                        Code.BAD_FIELD,
-                        "A query takes no {" + matcher.group(1) + "}: it is sent as it stands.",
-                        "Let it give all rows, and keep those that are wanted in a line: keep_rows.");
                 continue;
             }
             String said = said(matcher.group(1), value, matcher.group(2));

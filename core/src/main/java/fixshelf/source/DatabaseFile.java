@@ -1,6 +1,7 @@
 package fixshelf.source;
 
 import fixshelf.language.tree.Names;
+import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
@@ -36,7 +37,9 @@ public final class DatabaseFile {
             throw broken(e);
         }
         try {
-            return new QueryRecords(connection, query(connection), this::broken);
+            QueryValues query = QueryValues.of(query(connection));
+            return new QueryRecords(
+                    connection, QueryStatement.of(connection, query.sql(), query, form.engine()), this::broken);
         } catch (SQLException e) {
             close(connection);
             throw form.query().isEmpty()

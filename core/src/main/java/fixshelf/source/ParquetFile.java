@@ -32,8 +32,8 @@ final class ParquetFile {
             try {
                 return new QueryRecords(
                         connection,
-                        "SELECT CAST(COLUMNS(*) AS VARCHAR) FROM read_parquet(" + DuckSession.text(file.toString())
-                                + ")",
+                        connection.prepareStatement("SELECT CAST(COLUMNS(*) AS VARCHAR) FROM read_parquet("
+                                + DuckSession.text(file.toString()) + ")"),
                         this::broken);
             } catch (SQLException e) {
                 connection.close();

@@ -5,7 +5,7 @@ import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
-import java.sql.Statement;
+import java.sql.PreparedStatement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -16,21 +16,21 @@ import org.jspecify.annotations.Nullable;
 /// digits, bytes as hexadecimal digits. Closing it closes the connection.
 final class QueryRecords implements Records {
     private final Connection connection;
-    private final Statement statement;
+    private final PreparedStatement statement;
     private final ResultSet rows;
     private final Function<SQLException, RuntimeException> broken;
     private final List<String> names = new ArrayList<>();
     private int line;
 
     /// @param broken what is said where rows cannot be read to their end
-    QueryRecords(Connection connection, String query, Function<SQLException, RuntimeException> broken)
+    QueryRecords(Connection connection, PreparedStatement statement, Function<SQLException, RuntimeException> broken)
             throws SQLException {
         this.connection = connection;
         this.broken = broken;
-        statement = connection.createStatement();
+        this.statement = statement;
         Stop.began(this::cancel);
         try {
-            rows = statement.executeQuery(query);
+            rows = statement.executeQuery();
         } finally {
             Stop.ended();
         }

@@ -1,7 +1,9 @@
 package fixshelf.work;
 
 import fixshelf.language.tree.Names;
+import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.ReadOptions.Form;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -9,6 +11,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 
 /// Puts values in the place of `{name}`.
 final class Placeholders {
@@ -21,14 +24,53 @@ final class Placeholders {
         return NAME.matcher(text).results().map(m -> m.group(1)).toList();
     }
 
-    /// The path or address, the table and the user with their values.
+    /// The names that the path or address asks for, and what of it is read.
+    static List<String> names(ReadOptions options) {
+        return Stream.concat(
+                        Stream.of(options.path()),
+                        switch (options.form().orElse(null)) {
+                            case Form.Server s -> Stream.of(s.table(), s.user(), s.query());
+                            case Form.Database d -> Stream.of(d.table(), d.query());
+                            case Form.Workbook w -> Stream.of(w.sheet(), w.block());
+                            case Form.Web w -> Stream.of(w.table());
+                            case null, default -> Stream.of();
+                        })
+                .flatMap(text -> names(text).stream())
+                .toList();
+    }
+
+    /// The path or address, and what of it is read, with their values. Those of a query stay beside its text.
     static Outcome<ReadOptions> fill(ReadOptions options, Map<String, String> values, Problem.Where where) {
         Outcome<ReadOptions> filled = fill(options.path(), values, where).map(options::withPath);
-        return options.form().orElse(null) instanceof ReadOptions.Form.Server s
-                ? filled.then(o -> fill(s.table(), values, where).then(table -> fill(s.user(), values, where)
-                        .map(user -> o.withForm(new ReadOptions.Form.Server(
-                                s.engine(), table, s.query(), user, s.passwordFrom(), s.seconds(), s.keep())))))
-                : filled;
+        return switch (options.form().orElse(null)) {
+            case Form.Server s ->
+                filled.then(o -> fill(s.table(), values, where).then(table -> fill(s.user(), values, where)
+                        .map(user -> o.withForm(new Form.Server(
+                                s.engine(),
+                                table,
+                                QueryValues.filled(s.query(), values),
+                                user,
+                                s.passwordFrom(),
+                                s.seconds(),
+                                s.keep())))));
+            case Form.Database d ->
+                filled.then(o -> fill(d.table(), values, where)
+                        .map(table -> o.withForm(
+                                new Form.Database(d.engine(), table, QueryValues.filled(d.query(), values)))));
+            case Form.Workbook w ->
+                filled.map(o -> o.withForm(new Form.Workbook(
+                        known(w.sheet(), values), known(w.block(), values), w.errorsAsText(), w.serials())));
+            case Form.Web w ->
+                filled.map(o -> o.withForm(
+                        new Form.Web(known(w.table(), values), w.heading(), w.seconds(), w.keep())));
+            case null, default -> filled;
+        };
+    }
+
+    /// A text with the values that are known; a sheet may be called `{x}`.
+    private static String known(String text, Map<String, String> values) {
+        return NAME.matcher(text)
+                .replaceAll(m -> Matcher.quoteReplacement(values.getOrDefault(m.group(1), m.group())));
     }
 
     static Outcome<String> fill(String text, Map<String, String> values, Problem.Where where) {

@@ -120,6 +120,61 @@ class ServersTest {
         server.run("DROP TABLE " + table);
     }
 
+    /// `{name}` in a query is a value of the shelf, or of a loader's call with its type; it stands beside the query, and
+    /// nothing in it can be read as code.
+    @ParameterizedTest
+    @ValueSource(strings = {"postgresql", "mariadb"})
+    void aQueryTakesValues(String language) throws Exception {
+        TestServer server = TestServer.of(language);
+        server.run(
+                "DROP TABLE IF EXISTS taken",
+                "CREATE TABLE taken (id int, item varchar(40), at date, cost decimal(9,2))",
+                "INSERT INTO taken VALUES (1, 'lamp', '2026-03-01', 1.50), (2, 'it''s \" ; --', '2026-03-02', 2.50),"
+                        + " (3, NULL, '2026-03-03', 3.50)");
+        Files.writeString(folder.resolve("shelf.yaml"), """
+                shelf: Servers
+                environment: here
+                environments:
+                  here: {item: "it's \\" ; --", least: 2}
+                """);
+        Shelf asked = shelf(server, "query: SELECT id, cost FROM taken WHERE item = {item} AND id >= {least}");
+        assertThat(ReadRows.of(open(asked))).isEqualTo("id|cost\n2|2.50");
+        assertThat(open(shelf(server, "query: SELECT id FROM taken WHERE item = '{item}'")).problems())
+                .extracting(Problem::what)
+                .containsExactly("The query has 0 places for 1 values ({item}).");
+        Files.createDirectories(folder.resolve("fixes"));
+        Files.writeString(
+                folder.resolve("fixes/taken_since.fix.md"),
+                """
+                ---
+                format: 2
+                fix: taken_since
+                kind: loader
+                reads: read what was taken since {day} for less than {most}
+                parameters:
+                  day: {type: date}
+                  most: {type: "decimal(9,2)"}
+                ---
+                # Taken since
+
+                ```yaml
+                - read:
+                    kind: %s
+                    file: "%s"
+                    user: %s
+                    password_from: ROOM_PASSWORD
+                    query: SELECT id, at FROM taken WHERE at >= {day} AND cost < {most} ORDER BY id
+                ```
+                """.formatted(server.language(), server.read(), server.user()));
+        Files.writeString(
+                folder.resolve("datasets/since.yaml"),
+                "dataset: since\nload: taken_since\nwith: {day: 2026-03-02, most: 3}\n");
+        Shelf loaded = ShelfReader.read(folder).get();
+        assertThat(loaded.problems()).isEmpty();
+        assertThat(ReadRows.of(Datasets.open(loaded, "since"))).isEqualTo("id|at\n2|2026-03-02");
+        server.run("DROP TABLE taken");
+    }
+
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
     void aCopyIsKeptAsLongAsItsPageSays(String language) throws Exception {

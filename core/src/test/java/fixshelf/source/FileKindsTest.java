@@ -266,6 +266,12 @@ class FileKindsTest {
                 "sqlite; visit; ; There is no table visit in db.file. Nearest: visits.",
                 "sqlite; ; SELECT count(*) AS n, max(at) FROM visits; n,max(at)|3,2026-03-01",
                 "sqlite; ; DELETE FROM visits; The query cannot be run in db.file: ",
+                // Values stand beside the query, in the place of their names, and are no part of its text.
+                "sqlite; ; SELECT no FROM visits WHERE no > {=least:integer:1} AND at <> {=at:text:it%27s+%7D}; no|9007199254740993",
+                "sqlite; ; SELECT no FROM visits WHERE at = {=at:date:2026-03-01}; no|1",
+                "duckdb; ; SELECT no FROM visits WHERE cost < {=cost:decimal:1.5} OR \"at\" = {=at:date:2026-03-01} ORDER BY no DESC; no|2|1",
+                "duckdb; ; SELECT no, '{odd}' AS o FROM visits WHERE no = 1; no,o|1,{odd}",
+                "sqlite; ; SELECT '{=at:text:x}' AS v; The query has 0 places for 1 values ({at}). ",
                 "duckdb; ; ; no,cost,at,b|1,1.50,2026-03-01,0aff|2,-0.10,∅,∅",
                 "duckdb; ; SELECT no * 2 AS n FROM visits ORDER BY n DESC; n|4|2",
                 "duckdb; ; SELECT * FROM read_text('/etc/hostname'); The query cannot be run in db.file: "

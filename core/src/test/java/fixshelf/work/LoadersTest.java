@@ -240,7 +240,6 @@ class LoadersTest {
                 "- keep_rows: 'true'                          ; The first line of a loader reads something.",
                 "- read: {file: data/quay-2026.csv}¶- read: {file: b.csv} ; Only the first line reads.",
                 "- read: {file: '{room:00}.csv'}              ; is no pattern for quay",
-                "- read: {kind: sqlite, file: a.db, query: 'SELECT {room}'} ; A query takes no {room}",
                 "- read: {file: a.csv}¶- drop_repeats: [no]¶  strict: true ; cannot stop a run by itself",
                 "- read: d                                    ; Jobs read each other in a circle: d → d.",
                 "- read: {file: '{data}/{room}-{year}.csv'}   ; visits_of says that it returns no, paid decimal(9,2), room, and gives no, paid.",
