@@ -256,7 +256,7 @@ public record PlannedJob(
     private static List<Problem> unknown(Shelf shelf, JobPage job, Set<String> names) {
         Set<String> known = new TreeSet<>();
         job.parameters().keySet().stream().filter(n -> isUsed(job, n)).forEach(known::add);
-        job.outputs().forEach(o -> known.addAll(Placeholders.names(o)));
+        job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
         FirstLine.options(shelf, job).value().ifPresent(o -> known.addAll(Placeholders.names(o)));
         return names.stream()
                 .filter(n -> !known.contains(n))
