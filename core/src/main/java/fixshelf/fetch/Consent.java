@@ -122,8 +122,13 @@ public final class Consent {
                 place.written() ? Code.NOT_ALLOWED_TO_WRITE : Code.NOT_ALLOWED,
                 place.name(),
                 "This shelf wants to " + wants + place.name() + ", which you have not allowed.",
-                "If you trust it: fixshelf allow " + (place.written() ? "--write " : "--read ") + place.name()
-                        + ", or --allow " + place.name() + " for this once."));
+                "If you trust it: fixshelf allow " + (place.written() ? "--write " : "--read ") + typed(place.name())
+                        + ", or --allow " + typed(place.name()) + " for this once."));
+    }
+
+    /// As it is typed on a command line: in quotes where a shell would read more than a word.
+    private static String typed(String name) {
+        return name.matches("[\\p{L}\\p{N}._/:@+=,-]+") ? name : "'" + name.replace("'", "'\\''") + "'";
     }
 
     /// Does not come back where a place must not be touched.

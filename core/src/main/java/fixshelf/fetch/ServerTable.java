@@ -389,7 +389,7 @@ public final class ServerTable {
                 boolean ofServer =
                         schema.toLowerCase(Locale.ROOT).matches("information_schema|pg_catalog|pg_toast.*|sys");
                 if (!ofServer) {
-                    tables.add(new Table(schema.equals("public") ? "" : schema, found.getString("TABLE_NAME")));
+                    tables.add(new Table(schema.equalsIgnoreCase("public") ? "" : schema, found.getString("TABLE_NAME")));
                 }
             }
         }
