@@ -97,7 +97,7 @@ final class ColumnsToRows extends BuiltIn {
     static Optional<Type> type(List<Field> columns, List<Problem> problems) {
         Optional<Type> type = columns.stream()
                 .map(c -> Optional.of(c.type()))
-                .reduce((a, b) -> a.flatMap(x -> b.flatMap(y -> Type.common(x, y))))
+                .reduce((a, b) -> a.flatMap(x -> b.flatMap(y -> Type.together(x, y))))
                 .orElse(Optional.empty());
         if (type.isEmpty()) {
             problems.add(Given.problem(

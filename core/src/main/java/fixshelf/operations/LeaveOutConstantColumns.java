@@ -9,10 +9,12 @@ import fixshelf.plan.TableExample.Table;
 import fixshelf.table.Aggregate;
 import fixshelf.table.Field;
 import fixshelf.table.Grouped;
+import fixshelf.table.Relation;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.IntStream;
 
 /// Remove constant columns.
 final class LeaveOutConstantColumns extends BuiltIn {
@@ -31,10 +33,16 @@ final class LeaveOutConstantColumns extends BuiltIn {
                         "",
                         "Types stay.",
                         "",
-                        "",
+                        "too_few: the only row there is. In a table of one row, or of none, every column is constant, and all of them stay.",
                         "What was seen in the data is written out, as the columns that stay."),
                 List.of(COLUMNS),
-                List.of(new TableExample(
+                List.of(
+                        new TableExample(
+                                "One row tells nothing",
+                                Table.of("a | b", "'x' | 'k'"),
+                                "leave_out_constant_columns: every column",
+                                Table.of("a | b", "'x' | 'k'")),
+                        new TableExample(
                         "The same everywhere",
                         Table.of("a | b | c", "'x' | 'k' | 'k'", "'y' | 'k' | NULL"),
                         "leave_out_constant_columns: every column",
@@ -52,10 +60,19 @@ final class LeaveOutConstantColumns extends BuiltIn {
         }
         Field rows = given.helper("rows_in_all", Type.INTEGER);
         counts.add(new Grouped(rows, Aggregate.ROWS, Optional.empty()));
-        return withoutSome(given, given.before(), columns, counts, (seen, i) -> {
-            long values = count(seen, 2 * i);
-            boolean some = count(seen, 2 * i + 1) < count(seen, 2 * columns.size());
-            return values == 0 || values == 1 && !some;
+        return new Resolution.Asks(new Relation.Group(given.before(), List.of(), counts), seen -> {
+            long all = count(seen, 2 * columns.size());
+            if (all < 2) {
+                return new Resolution.Done(
+                        given.before(),
+                        List.of(new Report(
+                                "too_few", given.before(), "row only, in which every column is constant: all stay")));
+            }
+            List<Field> gone = IntStream.range(0, columns.size())
+                    .filter(i -> count(seen, 2 * i) < 2 && (count(seen, 2 * i) == 0 || count(seen, 2 * i + 1) == all))
+                    .mapToObj(columns::get)
+                    .toList();
+            return new Resolution.Done(Given.without(given.before(), gone));
         });
     }
 }

@@ -17,6 +17,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import fixshelf.type.Type;
+import java.util.Optional;
 
 /// The rows of another table below.
 final class PutUnder extends BuiltIn {
@@ -32,7 +34,7 @@ final class PutUnder extends BuiltIn {
                         "",
                         "First the rows here, then those of the other table.",
                         "",
-                        "Columns of one name have one type; whole and exact numbers become exact.",
+                        "Columns of one name have one type; whole and exact numbers become exact, a day beside a time becomes a time at midnight.",
                         "By name, exactly first, else without regard to case. Nothing in common is a problem.",
                         "",
                         "The same in all."),
@@ -45,21 +47,40 @@ final class PutUnder extends BuiltIn {
                         Table.of("a | b | c", "'1' | '2' | NULL", "NULL | '3' | '4'"))));
     }
 
+    private static Optional<Computed> cast(Field field, Type type) {
+        return field.type().equals(type)
+                ? Optional.empty()
+                : Optional.of(new Computed(
+                        field.typed(type), Readings.as(field.value(), type, "").orElseThrow()));
+    }
+
     @Override
     public Resolution resolve(Given given) {
         Relation other = given.get(FROM);
         List<Field> mine = new ArrayList<>(given.fields());
         Map<Integer, Field> partners = new LinkedHashMap<>();
         List<Problem> problems = new ArrayList<>();
+        List<Computed> castHere = new ArrayList<>();
+        List<Computed> castThere = new ArrayList<>();
         for (Field field : given.fields()) {
             other.shape().find(field.name()).ifPresent(o -> {
                 partners.put(field.id(), o);
-                if (!o.type().equals(field.type())) {
+                Optional<Type> type = Type.together(field.type(), o.type());
+                if (type.isEmpty()) {
                     problems.add(Given.problem(
                             Code.WRONG_TYPE,
                             field.name() + " is " + field.type().label() + " here, and "
                                     + o.type().label() + " there.",
-                            "Read it as text before, or give both one type."));
+                            "Give both one type with read_as, in a line before this one or in the other table."));
+                } else {
+                    cast(field, type.get()).ifPresent(c -> {
+                        castHere.add(c);
+                        mine.set(mine.indexOf(field), c.made());
+                    });
+                    cast(o, type.get()).ifPresent(c -> {
+                        castThere.add(c);
+                        partners.put(field.id(), c.made());
+                    });
                 }
             });
         }
@@ -93,6 +114,8 @@ final class PutUnder extends BuiltIn {
                 theirs.add(partner.named(field.name()));
             }
         }
+        missingHere.addAll(castHere);
+        missingThere.addAll(castThere);
         Relation below = missingThere.isEmpty() ? other : new Relation.Compute(other, missingThere);
         return new Resolution.Done(
                 new Relation.Union(List.of(given.computed(missingHere), new Relation.Pick(below, new Shape(theirs)))));

@@ -124,6 +124,12 @@ public sealed interface Type {
         return fitting(a, b);
     }
 
+    /// The type that columns get which become one: a day beside a time becomes a time at midnight.
+    static Optional<Type> together(Type a, Type b) {
+        boolean isTime = a.equals(DATE) && b.equals(TIMESTAMP) || a.equals(TIMESTAMP) && b.equals(DATE);
+        return isTime ? Optional.of(TIMESTAMP) : common(a, b);
+    }
+
     private static Optional<Type> fitting(Type a, Type b) {
         if (a.fits(b)) {
             return Optional.of(b);

@@ -86,6 +86,9 @@ public class JobParityTest {
                 "- drop_repeats: [key, 'a \"b\"']\n    keep: first\n    by: [día, 'a \"b\"']",
                 "- drop_repeats: all columns\n    keep: first\n  - rename: {key: n, n: key}\n  - choose: [key, día]",
                 "- drop: [ORDER, 'a \"b\"']",
+                // A day under a time becomes a time, whichever of them stands first.
+                "- choose: [key, día]\n    name: days\n  - read_as: {día: timestamp}\n    name: times\n  - go_on_from: days\n  - put_under: times",
+                "- choose: [key, día]\n    name: days\n  - read_as: {día: timestamp}\n  - put_under: days",
                 "- drop_repeats: [día]\n    keep: last\n    by: ['a \"b\"']");
         for (String ending : endings) {
             Shelf shelf = shelf(root, ending);
