@@ -14,6 +14,7 @@ import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.table.Windowed;
 import fixshelf.type.Type;
+import java.util.ArrayList;
 import java.util.List;
 
 /// Names out of a row.
@@ -75,9 +76,10 @@ final class HeadingRow extends BuiltIn {
             List<Field> named = Naming.fromRows(given.fields(), seen, given.get(JOINER));
             Relation below = new Relation.Keep(numbered, Formula.call(">", number.value(), Expr.Literal.integer(last)));
             Relation above = new Relation.Keep(numbered, Formula.call("<", number.value(), Expr.Literal.integer(row)));
-            return new Resolution.Done(
-                    new Relation.Pick(below, new Shape(named)),
+            List<Report> reports = new ArrayList<>(
                     List.of(new Report("above", Given.without(above, List.of(number)), "rows above the heading")));
+            reports.addAll(Naming.report(given, named));
+            return new Resolution.Done(new Relation.Pick(below, new Shape(named)), reports);
         });
     }
 }

@@ -1,10 +1,23 @@
 package fixshelf.operations;
 
+import fixshelf.language.tree.Expr;
+import fixshelf.plan.Given;
+import fixshelf.plan.Operation;
+import fixshelf.table.Aggregate;
+import fixshelf.table.Computed;
 import fixshelf.table.Field;
+import fixshelf.table.Grouped;
+import fixshelf.table.Relation;
+import fixshelf.table.Shape;
+import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -12,19 +25,61 @@ import org.jspecify.annotations.Nullable;
 final class Naming {
     private Naming() {}
 
-    /// The fields under these names; a blank one is called by its place, and repeats get numbers.
+    /// The fields under these names; a blank one is called by its place, and repeats get numbers, of which none is a name
+    /// that another of them has.
     static List<Field> named(List<Field> fields, List<String> names) {
+        List<String> bases = new ArrayList<>();
+        Set<String> wanted = new HashSet<>();
+        for (int i = 0; i < fields.size(); i++) {
+            bases.add(names.get(i).isBlank() ? "column_" + (i + 1) : names.get(i));
+            wanted.add(bases.get(i).toLowerCase(Locale.ROOT));
+        }
         Set<String> taken = new HashSet<>();
         List<Field> named = new ArrayList<>();
         for (int i = 0; i < fields.size(); i++) {
-            String base = names.get(i).isBlank() ? "column_" + (i + 1) : names.get(i);
+            String base = bases.get(i);
             String name = base;
-            for (int n = 2; !taken.add(name.toLowerCase(Locale.ROOT)); n++) {
+            boolean free = taken.add(name.toLowerCase(Locale.ROOT));
+            for (int n = 2; !free; n++) {
                 name = base + "_" + n;
+                String key = name.toLowerCase(Locale.ROOT);
+                free = !wanted.contains(key) && taken.add(key);
             }
             named.add(fields.get(i).named(name));
         }
         return named;
+    }
+
+    /// Which columns a line calls otherwise than before: what they were called, and are.
+    static List<Operation.Report> report(Given given, List<Field> named) {
+        Map<Integer, String> now = new HashMap<>();
+        named.forEach(f -> now.put(f.id(), f.name()));
+        List<Field> changed = given.fields().stream()
+                .filter(f -> now.containsKey(f.id()) && !now.get(f.id()).equals(f.name()))
+                .toList();
+        if (changed.isEmpty()) {
+            return List.of();
+        }
+        Relation one = new Relation.Group(
+                given.before(),
+                List.of(),
+                List.of(new Grouped(given.helper("rows_before", Type.INTEGER), Aggregate.ROWS, Optional.empty())));
+        List<Computed> cells = changed.stream()
+                .map(f -> new Computed(
+                        given.helper("name_" + f.id(), Type.TEXT),
+                        Expr.Literal.text(Objects.requireNonNull(now.get(f.id())))))
+                .toList();
+        Field was = given.field("was", Type.TEXT);
+        Field is = given.field("is_now", Type.TEXT);
+        Relation rows = new Relation.Unpivot(
+                new Relation.Compute(one, cells),
+                cells.stream().map(c -> List.of(c.made())).toList(),
+                changed.stream().map(Field::name).toList(),
+                was,
+                List.of(is),
+                true);
+        return List.of(new Operation.Report(
+                "names", new Relation.Pick(rows, new Shape(List.of(was, is))), "columns with another name", false, true));
     }
 
     /// The fields under the names that rows of a heading give. In all but the last of them a name goes on to the

@@ -117,7 +117,8 @@ final class RenameByList extends BuiltIn {
             fields.add(field.named(name));
         }
         return problems.isEmpty()
-                ? new Resolution.Done(new Relation.Pick(given.before(), new Shape(fields)))
+                ? new Resolution.Done(
+                        new Relation.Pick(given.before(), new Shape(fields)), Naming.report(given, fields))
                 : new Resolution.Refused(problems.stream().distinct().limit(5).toList());
     }
 }

@@ -11,8 +11,6 @@ import java.util.function.Function;
 
 /// Looks how many rows a line would make before it makes any.
 final class Guards {
-    private static final long FEW = 1_000;
-
     private Guards() {}
 
     /// @param before how many rows there are
@@ -22,7 +20,7 @@ final class Guards {
             String total = guard.rows().shape().fields().getFirst().key();
             long rows = session.number(
                     "SELECT coalesce(max(" + total + "), 0) FROM (" + Rows.beside(guard.rows(), bases) + ")");
-            if (rows > FEW && rows > before * guard.times()) {
+            if (rows > before * guard.times()) {
                 throw new ProblemException(Problem.error(
                         Code.TOO_MANY_ROWS,
                         where,
