@@ -1,6 +1,9 @@
 package fixshelf.operations;
 
 import fixshelf.plan.Blank;
+import fixshelf.table.Formula;
+import fixshelf.table.Computed;
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
@@ -30,6 +33,9 @@ final class NumberRows extends BuiltIn {
             "apart",
             "What rows get that are equal in the order.");
 
+    static final Blank<Long> FROM =
+            Blank.usually("from", ValueKinds.whole(0, 1_000_000_000), "1", "The number of the first row.");
+
     NumberRows() {
         super(
                 "number_rows",
@@ -40,17 +46,22 @@ final class NumberRows extends BuiltIn {
                         "",
                         "Rows stay as they stand; they are numbered by the order, or else by place.",
                         "apart: by place. shared: equal rows share the number of the first, and numbers after them have gaps. no_gaps: they share, and there are no gaps.",
-                        "Gives a whole number, from 1.",
+                        "Gives a whole number, from 1 or another.",
                         "The new name must be free.",
                         "",
                         "The same in all."),
-                List.of(INTO, BY, WITHIN, TIES),
+                List.of(INTO, BY, WITHIN, TIES, FROM),
                 List.of(
                         new TableExample(
                                 "Inside groups",
                                 Table.of("g | a", "'x' | 'p'", "'y' | 'q'", "'x' | 'r'"),
                                 "number_rows: nr\nwithin: [g]",
                                 Table.of("g | a | nr integer", "'x' | 'p' | 1", "'y' | 'q' | 1", "'x' | 'r' | 2")),
+                        new TableExample(
+                                "From another number",
+                                Table.of("g", "'x'", "'y'", "'x'"),
+                                "number_rows: nr\nwithin: [g]\nfrom: 0",
+                                Table.of("g | nr integer", "'x' | 0", "'y' | 0", "'x' | 1")),
                         new TableExample(
                                 "Shared numbers",
                                 Table.of("n integer", "5", "7", "5", "9"),
@@ -76,11 +87,16 @@ final class NumberRows extends BuiltIn {
                     Code.ARGUMENTS, "Rows share numbers only in an order.", "Fill `by`, or leave out `ties`.");
         }
         Field number = given.field(given.get(INTO), Type.INTEGER);
-        return new Resolution.Done(new Relation.Window(
+        Relation numbered = new Relation.Window(
                 given.before(),
                 List.of(Windowed.number(number, kind)),
                 given.find(WITHIN).orElse(List.of()),
                 by,
-                false));
+                false);
+        if (given.get(FROM) == 1) {
+            return new Resolution.Done(numbered);
+        }
+        Expr from = Formula.call("+", number.value(), Expr.Literal.integer(given.get(FROM) - 1));
+        return new Resolution.Done(new Relation.Compute(numbered, List.of(new Computed(number, from))));
     }
 }

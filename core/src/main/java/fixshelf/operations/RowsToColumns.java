@@ -11,15 +11,19 @@ import fixshelf.plan.TableExample.Table;
 import fixshelf.plan.ValueKinds;
 import fixshelf.problem.Code;
 import fixshelf.table.Aggregate;
+import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Formula;
 import fixshelf.table.Relation;
+import fixshelf.table.Windowed;
 import fixshelf.type.Type;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 
 /// A column for each of some values.
 final class RowsToColumns extends BuiltIn {
@@ -34,7 +38,14 @@ final class RowsToColumns extends BuiltIn {
 
     static final Blank<List<Field>> KEYS = Blank.needed("keys", ColumnKinds.COLUMNS, "The columns that make a row.");
     static final Blank<Map<String, ExpressionKinds.Measure>> MEASURE =
-            Blank.needed("measure", ExpressionKinds.MEASURES, "One measure, {value: sum(x)}.");
+            Blank.optional("measure", ExpressionKinds.MEASURES, "One measure, {value: sum(x)}.")
+                    .leftOutAs("the value itself");
+    static final Blank<Field> VALUE = Blank.optional(
+            "value",
+            ColumnKinds.COLUMN,
+            "Instead of a measure: the column whose values stand there, of which there is one for each key and name.");
+    static final Blank<String> ABSENT = Blank.optional(
+            "absent", ValueKinds.TEXT, "What stands where a key has no row of that name; missing, where nothing is said.");
 
     RowsToColumns() {
         super(
@@ -42,15 +53,15 @@ final class RowsToColumns extends BuiltIn {
                 "Make a column for each of {values} of {names_from}, with {measure}, for each {keys}",
                 new Meaning(
                         "Pivot: a row for each year or room becomes a column for each. Long to wide, cross table.",
-                        "A combination that does not come is missing, or 0 for a count.",
+                        "A combination that does not come is missing, or 0 for a count, or what `absent` says; a value that is missing stays missing.",
                         "An empty text can be named as a value.",
                         "Groups stand in the order of their first rows.",
                         "",
-                        "That of the measure.",
+                        "That of the measure, or of the value.",
                         "The new columns are called like the values; names that meet are a problem.",
-                        "others: the rows with a value that is not named.",
+                        "others: the rows with a value that is not named. repeats: the rows that meet in one cell, where values stand there by themselves; a run stops where there are any.",
                         "The same in all."),
-                List.of(NAME, VALUES, KEYS, MEASURE),
+                List.of(NAME, VALUES, KEYS, MEASURE, VALUE, ABSENT),
                 List.of(
                         new TableExample(
                                 "Sums by room",
@@ -66,19 +77,35 @@ final class RowsToColumns extends BuiltIn {
                                 "The values of the data",
                                 Table.of("k | room", "'1' | 'b'", "'1' | 'a'", "'2' | 'b'"),
                                 "rows_to_columns: room\nkeys: [k]\nmeasure: {n: count_rows()}",
-                                Table.of("k | b integer | a integer", "'1' | 1 | 1", "'2' | 1 | 0"))));
+                                Table.of("k | b integer | a integer", "'1' | 1 | 1", "'2' | 1 | 0")),
+                        new TableExample(
+                                "The values themselves, absent apart from missing",
+                                Table.of("k | room | v", "'1' | 'a' | 'p'", "'1' | 'b' | NULL", "'2' | 'b' | 'q'"),
+                                "rows_to_columns: room\nkeys: [k]\nvalue: v\nabsent: none",
+                                Table.of("k | a | b", "'1' | 'p' | NULL", "'2' | 'none' | 'q'"))));
     }
 
     @Override
     public Resolution resolve(Given given) {
         Field name = given.get(NAME);
-        if (!name.type().equals(Type.TEXT) || given.get(MEASURE).size() != 1) {
+        if (!name.type().equals(Type.TEXT)) {
             return Given.refused(
                     Code.ARGUMENTS,
-                    name.type().equals(Type.TEXT)
-                            ? "There is one measure here."
-                            : name.name() + " is " + name.type().label() + ", and names are texts.",
-                    "Write {value: sum(x)}, over a column of text.");
+                    name.name() + " is " + name.type().label() + ", and names are texts.",
+                    "Read it as text before.");
+        }
+        if (given.find(VALUE).filter(v -> !Aggregate.LEAST.takes(v.type())).isPresent()) {
+            return Given.refused(
+                    Code.WRONG_TYPE,
+                    given.find(VALUE).get().name() + " is " + given.find(VALUE).get().type().label() + ", which cannot stand there.",
+                    "Read it as text before.");
+        }
+        int measures = given.find(MEASURE).map(Map::size).orElse(0);
+        if (measures + given.find(VALUE).stream().count() != 1) {
+            return Given.refused(
+                    Code.ARGUMENTS,
+                    "One measure or one value stands in each cell.",
+                    "Write `measure: {n: sum(x)}`, or `value: x` for the values of a column as they are.");
         }
         Optional<List<String>> values = given.find(VALUES);
         if (values.isPresent()) {
@@ -100,7 +127,10 @@ final class RowsToColumns extends BuiltIn {
 
     private static Resolution resolve(Given given, List<String> values) {
         Field name = given.get(NAME);
-        ExpressionKinds.Measure measure = given.get(MEASURE).values().iterator().next();
+        ExpressionKinds.Measure measure = given.find(MEASURE)
+                .map(m -> m.values().iterator().next())
+                .orElseGet(() -> new ExpressionKinds.Measure(
+                        Aggregate.LEAST, given.find(VALUE).map(Field::value), false, 0, ""));
         Map<String, ExpressionKinds.Measure> measures = new LinkedHashMap<>();
         List<Expr> named = new ArrayList<>();
         for (String value : values) {
@@ -117,12 +147,82 @@ final class RowsToColumns extends BuiltIn {
                             measure.places(),
                             measure.separator()));
         }
-        Expr other = Formula.when(Formula.any(named), Expr.Literal.truth(false), Expr.Literal.truth(true));
+        Optional<Expr> absent = given.find(ABSENT).flatMap(text -> given.constant(text, measure.type()));
+        if (given.find(ABSENT).isPresent() && absent.isEmpty()) {
+            return Given.refused(
+                    Code.WRONG_TYPE,
+                    given.find(ABSENT).get() + " is no " + measure.type().label() + ", as the others in these columns are.",
+                    "Write one, or leave `absent` out.");
+        }
+        Map<String, String> counts = new LinkedHashMap<>();
+        Set<String> taken = new HashSet<>(values);
+        given.fields().forEach(f -> taken.add(f.name()));
+        values.forEach(value -> {
+            String count = "rows_" + (counts.size() + 1);
+            while (!taken.add(count)) {
+                count += "_";
+            }
+            counts.put(value, count);
+        });
+        absent.ifPresent(_ -> values.forEach(value -> measures.put(
+                counts.get(value),
+                new ExpressionKinds.Measure(
+                        Aggregate.COUNT,
+                        Optional.of(Formula.when(
+                                Formula.call("=", name.value(), Expr.Literal.text(value)),
+                                Expr.Literal.integer(1),
+                                Formula.missing(Type.INTEGER))),
+                        false,
+                        0,
+                        ""))));
         if (!(Measures.grouped(given, given.get(KEYS), measures)
-                instanceof Resolution.Done(Relation after, var _, var _))) {
+                instanceof Resolution.Done(Relation grouped, var _, var _))) {
             return Given.refused(Code.NAME_CLASH, "A value is called like a key.", "Rename the key before.");
         }
-        Relation others = new Relation.Keep(given.before(), other);
-        return new Resolution.Done(after, List.of(new Report("others", others, "rows with a value that is not named")));
+        Relation after = absent.map(a -> filled(grouped, counts, a)).orElse(grouped);
+        Expr other = Formula.when(Formula.any(named), Expr.Literal.truth(false), Expr.Literal.truth(true));
+        List<Report> reports = new ArrayList<>(List.of(new Report(
+                "others", new Relation.Keep(given.before(), other), "rows with a value that is not named")));
+        if (given.find(VALUE).isPresent()) {
+            reports.add(new Report(
+                    "repeats", repeats(given, Formula.any(named)), "rows that meet in one cell", true));
+        }
+        return new Resolution.Done(after, reports);
+    }
+
+    /// The cells of keys that have no row of a name, with what stands there; the counts of such rows are gone.
+    private static Relation filled(Relation grouped, Map<String, String> counts, Expr absent) {
+        List<Computed> cells = new ArrayList<>();
+        List<Field> gone = new ArrayList<>();
+        counts.forEach((value, counted) -> {
+            Field cell = field(grouped, value);
+            Field count = field(grouped, counted);
+            Expr none = Formula.call("=", count.value(), Expr.Literal.integer(0));
+            cells.add(new Computed(cell, Formula.when(none, absent, cell.value())));
+            gone.add(count);
+        });
+        return Given.without(new Relation.Compute(grouped, cells), gone);
+    }
+
+    private static Field field(Relation relation, String name) {
+        return relation.shape().fields().stream()
+                .filter(f -> f.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /// The rows of which several have the same keys and one of the names.
+    private static Relation repeats(Given given, Expr isNamed) {
+        List<Field> cell = new ArrayList<>(given.get(KEYS));
+        cell.add(given.get(NAME));
+        Field size = given.helper("rows_of_cell", Type.INTEGER);
+        Relation sized = new Relation.Window(
+                new Relation.Keep(given.before(), isNamed),
+                List.of(new Windowed(size, Windowed.Kind.OF_ALL, Aggregate.ROWS, Optional.empty(), 0)),
+                cell,
+                List.of(),
+                false);
+        return Given.without(
+                new Relation.Keep(sized, Formula.call(">", size.value(), Expr.Literal.integer(1))), List.of(size));
     }
 }

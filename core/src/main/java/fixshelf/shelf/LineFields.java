@@ -69,9 +69,16 @@ final class LineFields {
     }
 
     private void putAll(Set<String> names) {
-        names.stream()
-                .filter(n -> !OWN.contains(n))
-                .forEach(n -> put(n, fields.written(n).orElseThrow(), n));
+        names.stream().filter(n -> !OWN.contains(n)).forEach(n -> {
+            if (blanks.containsKey(n)) {
+                fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfValue(n),
+                        n + " is said twice: here, and behind the name that the line calls.",
+                        "Leave one of them out.");
+            }
+            put(n, fields.written(n).orElseThrow(), n);
+        });
     }
 
     private Optional<String> call() {
@@ -109,7 +116,10 @@ final class LineFields {
         Written value = fields.written(call).orElseThrow();
         Optional<Operation> operation = Operations.find(call);
         if (operation.isPresent()) {
-            put(operation.get().blanks().getFirst().name(), value, call);
+            // With nothing behind the name, what belongs there is left out, or stands under its own name.
+            if (!value.equals(new Written.Fields(Map.of()))) {
+                put(operation.get().blanks().getFirst().name(), value, call);
+            }
         } else if (value instanceof Written.Fields(Map<String, Written> arguments)) {
             Yaml.Fields inside = fields.fields(call).orElseThrow();
             arguments.forEach((n, w) -> {

@@ -4,6 +4,7 @@ import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Passing;
 import fixshelf.engine.Rows;
+import fixshelf.operations.Operations;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Code;
@@ -380,7 +381,15 @@ public final class JobRun {
                 job.where(step.number()),
                 String.format("%,d %s line %d: ", count, count == 1 ? "row breaks" : "rows break", step.number()) + some
                         + (count > MOST_NAMED ? "; …" : "") + ".",
-                "Mend the rows in a line before it, or write `only_count: true`. Nothing was written."));
+                "Mend the rows in a line before it"
+                        + (onlyCounts(step) ? ", or write `only_count: true`" : "") + ". Nothing was written."));
+    }
+
+    /// Whether its line may also go on where rows break it.
+    private static boolean onlyCounts(Step step) {
+        return Operations.find(step.line().call())
+                .flatMap(o -> o.blank("only_count"))
+                .isPresent();
     }
 
     private void count(

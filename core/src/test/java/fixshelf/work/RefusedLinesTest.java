@@ -9,6 +9,7 @@ import fixshelf.shelf.ShelfReader;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -54,7 +55,16 @@ class RefusedLinesTest {
                 "make_sure_total: {n: max(a)}@as_in: list | There is no column a in the other table. | Nearest",
                 "make_sure_total: {n: max(day)}@as_in: dated | n is date here, and text there. | read_as",
                 "join: list@matching: {day: k} | day is date, and k is text. | read_as",
-                "put_under: list | no column in common | "
+                "put_under: list | no column in common | ",
+                "put_under: dated | day is date here, and text there. | read_as",
+                "rows_to_columns: a@names_from: village@keys: [a]@value: hours | names_from is said twice | Leave one",
+                "tidy: [a]@columns: [village] | columns is said twice | Leave one",
+                "rows_to_columns: village@keys: [a] | One measure or one value | value: x",
+                "rows_to_columns: village@keys: [a]@value: hours@measure: {n: count_rows()} | One measure or one value | measure",
+                "rows_to_columns: village@keys: [a]@value: hours@absent: none | none is no integer | absent",
+                "rows_to_columns: hours@keys: [a]@value: day | names are texts | text before",
+                "name_columns: {}@by: nothing | There is no fix nothing | ",
+                "number_rows: no@from: -1 | from | "
             })
     void isSaidAtThatLine(String line, String what, String todo) throws IOException {
         Jobs.shelf(
@@ -77,5 +87,37 @@ class RefusedLinesTest {
         assertThat(first.what()).contains(what.strip());
         assertThat(first.todo()).contains(todo == null ? "" : todo.strip()).isNotBlank();
         assertThat(first.where().position().line()).isGreaterThanOrEqualTo(5);
+    }
+
+    /// What only the data tells stops a run before anything is written, and says how many rows it is about.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "bring_in: [w]@from: many@matching: {a: k} | Line 2 would make 42 rows of 2: | most: 21",
+                "join: many@matching: {a: k} | Line 2 would make 42 rows of 2: | most: 21",
+                "bring_in: [w]@from: many@matching: {a: k}@most: 21 | | ",
+                "bring_in: [w]@from: many@matching: {a: k}@several: first | | ",
+                "rows_to_columns: n@keys: [a]@value: v | 2 rows break line 2: x, p, 1; x, p, 2. | before it. Nothing",
+                "rows_to_columns: n@keys: [a]@measure: {v: min(v)} | | ",
+                "rows_to_columns: n@keys: [a, v]@value: v | | "
+            })
+    void isSaidBeforeARowIsMade(String line, String what, String todo) throws IOException {
+        Shelf shelf = Jobs.shelf(
+                root,
+                "a,n,v\nx,p,1\nx,p,2\n",
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - " + line.strip().replace("@", "\n    ")
+                        + "\noutputs:\n  - write: out.csv\n");
+        Files.writeString(root.resolve("data/many.csv"), "k,w\n" + "x,1\n".repeat(21));
+        Files.writeString(
+                root.resolve("datasets/many.yaml"), "dataset: many\nread: data/many.csv\n");
+        List<Problem> problems = Jobs.run(ShelfReader.read(root).get()).problems();
+        assertThat(problems).hasSize(what == null ? 0 : 1);
+        problems.forEach(p -> {
+            assertThat(p.what()).contains(what.strip());
+            assertThat(p.todo()).contains(todo.strip());
+        });
+        assertThat(Files.exists(root.resolve("out.csv"))).isEqualTo(what == null);
+        assertThat(shelf.problems()).isEmpty();
     }
 }
