@@ -22,7 +22,7 @@ final class BringIn extends BuiltIn {
     static final Blank<String> REST = Blank.usually(
             "without_match", ValueKinds.choice("stay", "leave"), "stay", "What happens to rows without a match.");
     static final Blank<String> SEVERAL =
-            Blank.usually("several", ValueKinds.choice("all", "first"), "all", "Of several matches all, or the first.");
+            Blank.usually("several", ValueKinds.choice("all", "first", "stop"), "all", "Of several matches all, or the first; or a run stops where there are several.");
     static final Blank<Long> MOST = Blank.usually(
             "most",
             ValueKinds.whole(1, 1_000_000),
@@ -39,7 +39,7 @@ final class BringIn extends BuiltIn {
                         "A missing key matches nothing.",
                         "An empty text is a key like others.",
                         "Rows stay as they stand; of several matches, in the order of the other table.",
-                        "A row that matches several gets a row for each, unless only the first is taken.",
+                        "A row that matches several gets a row for each, unless only the first is taken, or a run stops there.",
                         "The keys have one type on both sides.",
                         "A name that is there already is a problem; prefix: gives the new ones another beginning.",
                         "without_match: the rows without a match. unmatched_keys: their different keys, with how many rows. near_misses: unmatched keys that nearly match, and what they differ in: white space, capitals, accents, marks, leading zeros; where one text is the key also one letter (another, too many, missing, exchanged; keys of 4 to 30 letters without digits), from eight letters on one missing and one too many, or the initial of the first word; the first 5,000 keys of each side. ambiguous: the rows that match several. unused: the rows of the other table that match none.",
@@ -88,6 +88,6 @@ final class BringIn extends BuiltIn {
         Relation joined = new Relation.Join(
                 met.left(), right, met.on(), stay ? Relation.Meeting.ALL_LEFT : Relation.Meeting.PAIRS, taken);
         return new Resolution.Done(
-                met.shown(joined), MatchReports.of(given, met), Optional.of(met.guard(given, right, given.get(MOST))));
+                met.shown(joined), MatchReports.of(given, met, given.get(SEVERAL).equals("stop")), Optional.of(met.guard(given, right, given.get(MOST))));
     }
 }

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
@@ -34,9 +35,9 @@ final class ByMappings extends BuiltIn {
                         "The first pair of a key counts.",
                         "Texts.",
                         "",
-                        "unmatched: the rows with a value that is on no list of its column.",
+                        "unmatched: the rows with a value that is on no list of its column; where others stop, a run stops.",
                         "The same in all."),
-                List.of(MAPPINGS, ByMapping.OTHERS),
+                List.of(MAPPINGS, ByMapping.OTHERS, ByMapping.OTHERWISE),
                 List.of(
                         new TableExample(
                                 "Each by its own",
@@ -60,10 +61,12 @@ final class ByMappings extends BuiltIn {
             column.flatMap(ByMapping::refused).ifPresent(problems::add);
             column.ifPresent(c -> all.add(new ByMapping.One(c, pairs)));
         });
+        ByMapping.refusedOtherwise(given).ifPresent(problems::add);
         if (!problems.isEmpty()) {
             return new Resolution.Refused(problems);
         }
-        all.forEach(one -> cells.add(one.cell(given.get(ByMapping.OTHERS).equals("stay"))));
+        Optional<Expr> otherwise = ByMapping.otherwise(given);
+        all.forEach(one -> cells.add(one.cell(otherwise)));
         return new Resolution.Done(given.computed(cells), List.of(ByMapping.unmatched(given, all)));
     }
 

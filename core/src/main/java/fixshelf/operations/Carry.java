@@ -14,6 +14,11 @@ import fixshelf.table.Sorted;
 import fixshelf.table.Windowed;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
+import fixshelf.type.Type;
+import fixshelf.table.Formula;
+import fixshelf.table.Aggregate;
+import fixshelf.language.tree.Expr;
 
 /// Values carried into missing cells.
 final class Carry extends BuiltIn {
@@ -26,6 +31,12 @@ final class Carry extends BuiltIn {
             "Nothing is carried over the border of a group of rows that are equal in these.");
     static final Blank<List<Sorted>> BY = Blank.optional(
             "by", ColumnKinds.ORDER, "The order in which it is carried; their places, if there is none.");
+
+    static final Blank<String> GROUPS = Blank.usually(
+            "groups",
+            ValueKinds.choice("equal", "runs"),
+            "equal",
+            "equal: all rows that are equal in `within` are one group; runs: only as long as they stand one after another.");
 
     Carry() {
         super(
@@ -41,8 +52,14 @@ final class Carry extends BuiltIn {
                         "",
                         "",
                         "The same in all."),
-                List.of(DIRECTION, COLUMNS, WITHIN, BY),
+                List.of(DIRECTION, COLUMNS, WITHIN, BY, GROUPS),
                 List.of(
+                        new TableExample(
+                                "Down, inside runs",
+                                Table.of("g | a", "'p' | 'x'", "'p' | NULL", "'q' | NULL", "'p' | NULL", "NULL | 'y'", "NULL | NULL"),
+                                "carry: down\ncolumns: [a]\nwithin: [g]\ngroups: runs",
+                                Table.of("g | a", "'p' | 'x'", "'p' | 'x'", "'q' | NULL", "'p' | NULL", "NULL | 'y'", "NULL | 'y'")),
+
                         new TableExample(
                                 "Down",
                                 Table.of("a", "NULL", "'x'", "NULL", "'y'"),
@@ -53,6 +70,30 @@ final class Carry extends BuiltIn {
                                 Table.of("g | a", "'p' | NULL", "'q' | 'y'", "'p' | 'x'", "'q' | NULL"),
                                 "carry: up\ncolumns: [a]\nwithin: [g]",
                                 Table.of("g | a", "'p' | 'x'", "'q' | 'y'", "'p' | 'x'", "'q' | NULL"))));
+    }
+
+    /// The table with the number of the run that each row is in: one more with each row that differs from the one before.
+    private static Relation runs(Given given, List<Field> within, Field run, List<Field> helpers) {
+        List<Sorted> by = given.find(BY).orElse(List.of());
+        List<Windowed> before = new ArrayList<>();
+        List<Expr> differs = new ArrayList<>();
+        for (Field field : within) {
+            Field last = given.helper(field.name() + "_before", field.type());
+            helpers.add(last);
+            before.add(new Windowed(last, Windowed.Kind.NEIGHBOUR, Aggregate.ROWS, Optional.of(field), -1));
+            differs.add(Formula.call("IS DISTINCT FROM", field.value(), last.value()));
+        }
+        Field begins = given.helper("begins", Type.INTEGER);
+        helpers.add(begins);
+        Expr one = Formula.when(Formula.any(differs), Expr.Literal.integer(1), Expr.Literal.integer(0));
+        Relation marked = new Relation.Compute(
+                new Relation.Window(given.before(), before, List.of(), by, false), List.of(new Computed(begins, one)));
+        return new Relation.Window(
+                marked,
+                List.of(new Windowed(run, Windowed.Kind.SO_FAR, Aggregate.SUM, Optional.of(begins), 0)),
+                List.of(),
+                by,
+                false);
     }
 
     @Override
@@ -66,10 +107,18 @@ final class Carry extends BuiltIn {
             made.add(Windowed.lastFilled(helper, field));
             cells.add(new Computed(field, helper.value()));
         }
+        List<Field> within = given.find(WITHIN).orElse(List.of());
+        Relation before = given.before();
+        if (given.get(GROUPS).equals("runs") && !within.isEmpty()) {
+            Field run = given.helper("run", Type.INTEGER);
+            before = runs(given, within, run, helpers);
+            helpers.add(run);
+            within = List.of(run);
+        }
         Relation carried = new Relation.Window(
-                given.before(),
+                before,
                 made,
-                given.find(WITHIN).orElse(List.of()),
+                within,
                 given.find(BY).orElse(List.of()),
                 given.get(DIRECTION).equals("up"));
         return new Resolution.Done(Given.without(new Relation.Compute(carried, cells), helpers));

@@ -37,13 +37,19 @@ final class DropRepeats extends BuiltIn {
                     "What says which is first and last; the place in the table, if nothing does.")
             .leftOutAs("place in the file");
 
+    static final Blank<String> MISSING = Blank.usually(
+            "missing",
+            ValueKinds.choice("equals_missing", "never_repeats"),
+            "equals_missing",
+            "Whether a missing key equals a missing key, or a row with one repeats no other.");
+
     DropRepeats() {
         super(
                 "drop_repeats",
                 "Drop rows that repeat {keys}, keeping the {keep} by {by}",
                 new Meaning(
                         "Remove duplicates: of the rows with the same key keep one, and say which.",
-                        "Missing equals missing. In the order, missing comes after everything else, so that a row with a value stays before one without.",
+                        "Missing equals missing, unless such rows never repeat. In the order, missing comes after everything else, so that a row with a value stays before one without.",
                         "An empty text is a key of its own, and is not missing.",
                         "Rows stay as they stand. With last, the order is taken from its end.",
                         "By place: the first, or with last the last. Of rows that are equally full, the first by the order.",
@@ -51,8 +57,13 @@ final class DropRepeats extends BuiltIn {
                         "",
                         "repeats: all rows of the groups that have more than one.",
                         "The same in all."),
-                List.of(KEYS, KEEP, BY, COMPARE),
+                List.of(KEYS, KEEP, BY, COMPARE, MISSING),
                 List.of(
+                        new TableExample(
+                                "A missing key repeats nothing",
+                                Table.of("no | a", "'1' | 'p'", "NULL | 'q'", "'1' | 'r'", "NULL | 's'"),
+                                "drop_repeats: [no]\nkeep: first\nmissing: never_repeats",
+                                Table.of("no | a", "'1' | 'p'", "NULL | 'q'", "NULL | 's'")),
                         new TableExample(
                                 "The last by day",
                                 Table.of("no | day", "'1' | '02'", "'2' | '01'", "'1' | '03'", "'1' | NULL"),
@@ -84,9 +95,25 @@ final class DropRepeats extends BuiltIn {
             helpers.add(new Computed(missing, missing(given.fields())));
             by.addFirst(new Sorted(missing, false, false));
         }
-        List<Field> gone = helpers.stream().map(Computed::made).toList();
-        Relation first = new Relation.FirstOf(given.computed(helpers), keys, by, last);
-        Relation repeats = repeats(given, given.computed(helpers), keys);
+        Relation table = given.before();
+        List<Field> gone = new ArrayList<>();
+        if (given.get(MISSING).equals("never_repeats")) {
+            // Rows with a missing key are told apart by their numbers.
+            Field number = given.helper("row", Type.INTEGER);
+            Field apart = given.helper("apart", Type.INTEGER);
+            Expr any = Formula.any(
+                    given.get(KEYS).stream().map(k -> Formula.isMissing(k.value())).toList());
+            helpers.add(new Computed(apart, Formula.when(any, number.value(), Expr.Literal.integer(0))));
+            table = new Relation.Window(
+                    table, List.of(Windowed.number(number, Windowed.Kind.NUMBER)), List.of(), List.of(), false);
+            keys = new ArrayList<>(keys);
+            keys.add(apart);
+            gone.add(number);
+        }
+        helpers.forEach(h -> gone.add(h.made()));
+        Relation worked = helpers.isEmpty() ? table : new Relation.Compute(table, helpers);
+        Relation first = new Relation.FirstOf(worked, keys, by, last);
+        Relation repeats = repeats(given, worked, keys);
         return new Resolution.Done(
                 gone.isEmpty() ? first : Given.without(first, gone),
                 List.of(new Report(

@@ -24,6 +24,12 @@ final class JoinColumns extends BuiltIn {
     static final Blank<String> INTO = Blank.needed("into", ColumnKinds.NEW_NAME, "The new column.");
     static final Blank<String> SEPARATOR = Blank.usually("separator", ValueKinds.TEXT, " ", "What stands between.");
 
+    static final Blank<String> EMPTY = Blank.usually(
+            "empty",
+            ValueKinds.choice("counts", "is_passed_over"),
+            "counts",
+            "Whether an empty text gets its separator, or is passed over as if it were missing.");
+
     JoinColumns() {
         super(
                 "join_columns",
@@ -31,15 +37,21 @@ final class JoinColumns extends BuiltIn {
                 new Meaning(
                         "Put texts of several columns together: concatenate, combine, full name.",
                         "Is passed over, with its separator; missing when all are.",
-                        "Is a text, and gets its separator.",
+                        "Is a text, and gets its separator, unless it is passed over.",
                         "Rows stay as they stand.",
                         "",
                         "Texts.",
                         "The new name must be free.",
                         "",
                         "The same in all."),
-                List.of(COLUMNS, INTO, SEPARATOR),
-                List.of(new TableExample(
+                List.of(COLUMNS, INTO, SEPARATOR, EMPTY),
+                List.of(
+                        new TableExample(
+                                "Empty is passed over",
+                                Table.of("a | b | c", "'x' | '' | 'y'", "'' | NULL | ''"),
+                                "join_columns: [a, b, c]\ninto: all\nempty: is_passed_over",
+                                Table.of("a | b | c | all", "'x' | '' | 'y' | 'x y'", "'' | NULL | '' | NULL")),
+                        new TableExample(
                         "Missing is passed over",
                         Table.of("a | b", "'x' | 'y'", "'x' | NULL", "NULL | NULL"),
                         "join_columns: [a, b]\ninto: both\nseparator: ', '",
@@ -63,7 +75,10 @@ final class JoinColumns extends BuiltIn {
         }
         Expr[] parts = Stream.concat(
                         Stream.<Expr>of(Expr.Literal.text(given.get(SEPARATOR))),
-                        given.get(COLUMNS).stream().map(Field::value))
+                        given.get(COLUMNS).stream()
+                                .map(f -> given.get(EMPTY).equals("counts")
+                                        ? f.value()
+                                        : Formula.call("nullif", f.value(), Expr.Literal.text(""))))
                 .toArray(Expr[]::new);
         return new Resolution.Done(given.computed(
                 List.of(new Computed(given.field(given.get(INTO), Type.TEXT), Formula.call("concat_ws", parts)))));

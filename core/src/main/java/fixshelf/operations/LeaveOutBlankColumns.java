@@ -29,15 +29,21 @@ final class LeaveOutBlankColumns extends BuiltIn {
                 new Meaning(
                         "Remove empty columns: columns in which nothing stands in any row.",
                         "A missing value is blank.",
-                        "An empty text, and one of white space only, is blank.",
+                        "An empty text, and one of white space only, is blank, unless `blank` says less.",
                         "Rows stay as they stand.",
                         "",
                         "Types stay.",
                         "",
                         "",
                         "What was seen in the data is written out, as the columns that stay."),
-                List.of(COLUMNS),
-                List.of(new TableExample(
+                List.of(COLUMNS, LeaveOutBlankRows.BLANK),
+                List.of(
+                        new TableExample(
+                                "Only what is missing",
+                                Table.of("a | b | c", "'x' | NULL | ' '", "NULL | NULL | ''"),
+                                "leave_out_blank_columns: every column\nblank: missing",
+                                Table.of("a | c", "'x' | ' '", "NULL | ''")),
+                        new TableExample(
                         "Never filled",
                         Table.of("a | b | c", "'x' | NULL | ' '", "NULL | NULL | ''"),
                         "leave_out_blank_columns: every column",
@@ -51,7 +57,7 @@ final class LeaveOutBlankColumns extends BuiltIn {
         List<Grouped> counts = new ArrayList<>();
         for (Field column : columns) {
             Field filled = given.helper("filled_" + (counts.size() + 1), Type.INTEGER);
-            Expr isFilled = LeaveOutBlankRows.isFilled(column);
+            Expr isFilled = LeaveOutBlankRows.isFilled(column, given.get(LeaveOutBlankRows.BLANK));
             cells.add(new Computed(
                     filled, Formula.when(isFilled, Expr.Literal.integer(1), Formula.missing(Type.INTEGER))));
             counts.add(new Grouped(

@@ -6,6 +6,7 @@ import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
 import fixshelf.plan.TableExample.Table;
+import fixshelf.plan.ValueKinds;
 import fixshelf.table.Aggregate;
 import fixshelf.table.Field;
 import fixshelf.table.Grouped;
@@ -21,13 +22,19 @@ final class LeaveOutConstantColumns extends BuiltIn {
     static final Blank<List<Field>> COLUMNS =
             Blank.usually("columns", ColumnKinds.COLUMNS, "every column", "The columns that are looked at.");
 
+    static final Blank<String> MISSING = Blank.usually(
+            "missing",
+            ValueKinds.choice("counts", "is_passed_over"),
+            "counts",
+            "Whether missing beside a value counts as another value, or is passed over.");
+
     LeaveOutConstantColumns() {
         super(
                 "leave_out_constant_columns",
                 "Leave out columns that hold one value only among {columns}",
                 new Meaning(
                         "Remove constant columns: columns that hold the same value in every row.",
-                        "Missing beside a value makes a column not constant.",
+                        "Missing beside a value makes a column not constant, unless missing is passed over. A column without any value is constant.",
                         "An empty text is a value.",
                         "Rows stay as they stand.",
                         "",
@@ -35,8 +42,13 @@ final class LeaveOutConstantColumns extends BuiltIn {
                         "",
                         "too_few: the only row there is. In a table of one row, or of none, every column is constant, and all of them stay.",
                         "What was seen in the data is written out, as the columns that stay."),
-                List.of(COLUMNS),
+                List.of(COLUMNS, MISSING),
                 List.of(
+                        new TableExample(
+                                "Missing is passed over",
+                                Table.of("a | b | c", "'x' | 'k' | 'k'", "'y' | 'k' | NULL"),
+                                "leave_out_constant_columns: every column\nmissing: is_passed_over",
+                                Table.of("a", "'x'", "'y'")),
                         new TableExample(
                                 "One row tells nothing",
                                 Table.of("a | b", "'x' | 'k'"),
@@ -68,8 +80,9 @@ final class LeaveOutConstantColumns extends BuiltIn {
                         List.of(new Report(
                                 "too_few", given.before(), "row only, in which every column is constant: all stay")));
             }
+            boolean passedOver = given.get(MISSING).equals("is_passed_over");
             List<Field> gone = IntStream.range(0, columns.size())
-                    .filter(i -> count(seen, 2 * i) < 2 && (count(seen, 2 * i) == 0 || count(seen, 2 * i + 1) == all))
+                    .filter(i -> count(seen, 2 * i) < 2 && (passedOver || count(seen, 2 * i) == 0 || count(seen, 2 * i + 1) == all))
                     .mapToObj(columns::get)
                     .toList();
             return new Resolution.Done(Given.without(given.before(), gone));

@@ -26,14 +26,14 @@ final class MakeSureFilled extends BuiltIn {
                 new Meaning(
                         "Check that columns are never missing or blank: not null, required.",
                         "Breaks it.",
-                        "Breaks it, as white space only does.",
+                        "Breaks it, as white space only does, unless `blank` says less.",
                         "Rows stay as they stand.",
                         "",
                         "",
                         "",
                         "broken: the rows that break it. A run stops where there is any, unless it only counts.",
                         "A query that gives the rows that break it in SQL, an assertion in pandas and R."),
-                List.of(COLUMNS, ONLY_COUNT),
+                List.of(COLUMNS, ONLY_COUNT, LeaveOutBlankRows.BLANK),
                 List.of(new TableExample(
                         "It holds",
                         Table.of("a | b", "'x' | NULL"),
@@ -44,7 +44,7 @@ final class MakeSureFilled extends BuiltIn {
     @Override
     public Resolution resolve(Given given) {
         List<Expr> blank = given.get(COLUMNS).stream()
-                .map(c -> Formula.not(LeaveOutBlankRows.isFilled(c)))
+                .map(c -> Formula.not(LeaveOutBlankRows.isFilled(c, given.get(LeaveOutBlankRows.BLANK))))
                 .toList();
         return checked(given, new Relation.Keep(given.before(), Formula.any(blank)), given.get(ONLY_COUNT));
     }

@@ -13,6 +13,7 @@ import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -60,26 +61,32 @@ final class Naming {
         if (changed.isEmpty()) {
             return List.of();
         }
+        Map<String, String> rows = new LinkedHashMap<>();
+        changed.forEach(f -> rows.put(f.name(), Objects.requireNonNull(now.get(f.id()))));
+        return List.of(new Operation.Report(
+                "names", told(given, "was", "is_now", rows), "columns with another name", false, true));
+    }
+
+    /// A table of two columns of texts that are known before any row is seen.
+    static Relation told(Given given, String first, String second, Map<String, String> rows) {
         Relation one = new Relation.Group(
                 given.before(),
                 List.of(),
                 List.of(new Grouped(given.helper("rows_before", Type.INTEGER), Aggregate.ROWS, Optional.empty())));
-        List<Computed> cells = changed.stream()
-                .map(f -> new Computed(
-                        given.helper("name_" + f.id(), Type.TEXT),
-                        Expr.Literal.text(Objects.requireNonNull(now.get(f.id())))))
-                .toList();
-        Field was = given.field("was", Type.TEXT);
-        Field is = given.field("is_now", Type.TEXT);
-        Relation rows = new Relation.Unpivot(
+        List<Computed> cells = new ArrayList<>();
+        rows.values()
+                .forEach(text -> cells.add(new Computed(
+                        given.helper("told_" + (cells.size() + 1), Type.TEXT), Expr.Literal.text(text))));
+        Field key = given.field(first, Type.TEXT);
+        Field value = given.field(second, Type.TEXT);
+        Relation unpivoted = new Relation.Unpivot(
                 new Relation.Compute(one, cells),
                 cells.stream().map(c -> List.of(c.made())).toList(),
-                changed.stream().map(Field::name).toList(),
-                was,
-                List.of(is),
+                List.copyOf(rows.keySet()),
+                key,
+                List.of(value),
                 true);
-        return List.of(new Operation.Report(
-                "names", new Relation.Pick(rows, new Shape(List.of(was, is))), "columns with another name", false, true));
+        return new Relation.Pick(unpivoted, new Shape(List.of(key, value)));
     }
 
     /// The fields under the names that rows of a heading give. In all but the last of them a name goes on to the

@@ -65,6 +65,7 @@ public final class Operations {
             new CompareWith(),
             new NewIds(),
             new MakeSure(),
+            new MakeSureColumns(),
             new MakeSureFilled(),
             new MakeSureUnique(),
             new MakeSureIn(),

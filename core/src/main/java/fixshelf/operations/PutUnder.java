@@ -36,7 +36,7 @@ final class PutUnder extends BuiltIn {
                         "",
                         "Columns of one name have one type; whole and exact numbers become exact, a day beside a time becomes a time at midnight.",
                         "By name, exactly first, else without regard to case. Nothing in common is a problem.",
-                        "",
+                        "differences: the columns that only one of them has, or whose type becomes another.",
                         "The same in all."),
                 List.of(FROM),
                 List.of(new TableExample(
@@ -102,6 +102,15 @@ final class PutUnder extends BuiltIn {
                 partners.put(made.id(), theirs);
             }
         }
+        Map<String, String> differences = new LinkedHashMap<>();
+        castHere.forEach(c -> differences.put(
+                c.made().name(), "becomes " + c.made().type().label() + " here"));
+        castThere.forEach(c -> differences.merge(
+                c.made().name(),
+                "becomes " + c.made().type().label() + " there",
+                (here, _) -> here + " and there"));
+        mine.stream().filter(f -> !partners.containsKey(f.id())).forEach(f -> differences.put(f.name(), "only here"));
+        missingHere.forEach(c -> differences.put(c.made().name(), "only there"));
         List<Computed> missingThere = new ArrayList<>();
         List<Field> theirs = new ArrayList<>();
         for (Field field : mine) {
@@ -118,6 +127,14 @@ final class PutUnder extends BuiltIn {
         missingThere.addAll(castThere);
         Relation below = missingThere.isEmpty() ? other : new Relation.Compute(other, missingThere);
         return new Resolution.Done(
-                new Relation.Union(List.of(given.computed(missingHere), new Relation.Pick(below, new Shape(theirs)))));
+                new Relation.Union(List.of(given.computed(missingHere), new Relation.Pick(below, new Shape(theirs)))),
+                differences.isEmpty()
+                        ? List.of()
+                        : List.of(new Report(
+                                "differences",
+                                Naming.told(given, "column", "is", differences),
+                                "columns that differ",
+                                false,
+                                true)));
     }
 }

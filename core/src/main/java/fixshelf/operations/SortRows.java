@@ -9,11 +9,24 @@ import fixshelf.plan.TableExample.Table;
 import fixshelf.table.Relation;
 import fixshelf.table.Sorted;
 import java.util.List;
+import java.util.ArrayList;
+import fixshelf.type.Type;
+import fixshelf.table.Formula;
+import fixshelf.table.Field;
+import fixshelf.table.Computed;
+import fixshelf.plan.ValueKinds;
+import fixshelf.language.tree.Expr;
 
 /// Rows in another order.
 final class SortRows extends BuiltIn {
     static final Blank<List<Sorted>> BY =
             Blank.needed("by", ColumnKinds.ORDER, "The columns, with {name: descending} where that is wanted.");
+
+    static final Blank<String> MISSING = Blank.usually(
+            "missing",
+            ValueKinds.choice("last", "first"),
+            "last",
+            "Whether missing values stand after everything else, or before it, in either direction.");
 
     SortRows() {
         super(
@@ -21,7 +34,7 @@ final class SortRows extends BuiltIn {
                 "Sort by {by}",
                 new Meaning(
                         "Put rows in order by columns, each ascending or descending.",
-                        "Missing comes after everything else, in either direction.",
+                        "Missing comes after everything else, in either direction, or before it.",
                         "An empty text comes before all other texts.",
                         "By the columns, one after another.",
                         "Rows that are equal in all of them stay as they stood.",
@@ -29,8 +42,13 @@ final class SortRows extends BuiltIn {
                         "",
                         "",
                         "The same in all."),
-                List.of(BY),
+                List.of(BY, MISSING),
                 List.of(
+                        new TableExample(
+                                "Missing first",
+                                Table.of("n integer | a", "2 | 'b'", "NULL | 'c'", "10 | NULL", "NULL | NULL"),
+                                "sort: [{n: descending}, a]\nmissing: first",
+                                Table.of("n integer | a", "NULL | NULL", "NULL | 'c'", "10 | NULL", "2 | 'b'")),
                         new TableExample(
                                 "Missing last, either way",
                                 Table.of("n integer | a", "2 | 'b'", "NULL | 'c'", "10 | 'a'"),
@@ -45,6 +63,22 @@ final class SortRows extends BuiltIn {
 
     @Override
     public Resolution resolve(Given given) {
-        return new Resolution.Done(new Relation.Sort(given.before(), given.get(BY)));
+        if (given.get(MISSING).equals("last")) {
+            return new Resolution.Done(new Relation.Sort(given.before(), given.get(BY)));
+        }
+        // Not every language can put missing first by itself.
+        List<Computed> cells = new ArrayList<>();
+        List<Sorted> by = new ArrayList<>();
+        for (Sorted sorted : given.get(BY)) {
+            Field known = given.helper(sorted.field().name() + "_known", Type.INTEGER);
+            Expr isKnown = Formula.when(
+                    Formula.isMissing(sorted.field().value()), Expr.Literal.integer(0), Expr.Literal.integer(1));
+            cells.add(new Computed(known, isKnown));
+            by.add(new Sorted(known, false, false));
+            by.add(sorted);
+        }
+        return new Resolution.Done(Given.without(
+                new Relation.Sort(given.computed(cells), by),
+                cells.stream().map(Computed::made).toList()));
     }
 }

@@ -46,6 +46,36 @@ class TableMappingsTest {
         assertThat(root.resolve("out/out.csv")).content().isEqualTo(csv(expected));
     }
 
+    /// The operation says of values on no list what becomes of them; one beside which the table says nothing is on it.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "others: stay ; kitchen,tools,lamps,∅,other",
+                "others: become_missing ; kitchen,tools,lamps,∅,∅",
+                "others: become@otherwise: no group ; kitchen,tools,lamps,∅,no group",
+                "others: become ; What do the others become?",
+                "otherwise: x ; Others become nothing else here.",
+                "others: stop ; 1 row breaks line 2: other, other."
+            })
+    void saysWhatBecomesOfOthers(String others, String expected) throws IOException {
+        shelf("MAP['a', 'b']", TABLE);
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - by_mapping: [item]\n"
+                        + "    pairs: {in: groups, from: item, to: item group}\n    "
+                        + others.strip().replace("@", "\n    ") + "\noutputs:\n  - write: out/others.csv\n");
+        Outcome<JobRun.Report> run = Jobs.run(fixshelf.shelf.ShelfReader.read(root).get());
+        String given = run.isPresent()
+                ? Files.readAllLines(root.resolve("out/others.csv")).stream()
+                        .skip(1)
+                        .map(l -> l.substring(l.indexOf(',') + 1))
+                        .map(l -> l.isEmpty() ? "∅" : l)
+                        .collect(java.util.stream.Collectors.joining(","))
+                : run.problems().getFirst().what();
+        assertThat(given).isEqualTo(expected);
+    }
+
     /// Pairs of what stood there and what stands there now.
     private static String csv(String pairs) {
         StringBuilder out = new StringBuilder("was,item\n");
