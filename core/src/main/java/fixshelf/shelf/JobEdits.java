@@ -157,7 +157,8 @@ public final class JobEdits {
         return text + (text.endsWith("\n") ? "" : "\n") + "outputs:\n" + added;
     }
 
-    private static String written(Output output, String indent) {
+    /// An output as it stands on a page.
+    public static String written(Output output, String indent) {
         Map<String, String> fields = new LinkedHashMap<>();
         fields.put("replace", output.replace() ? "true" : "");
         fields.put(
@@ -169,6 +170,15 @@ public final class JobEdits {
         fields.put("sheet", scalar(output.sheet().name()));
         fields.put("cannot_hold", output.sheet().asText() ? "text" : "");
         fields.put("language", scalar(output.language()));
+        DelimitedText as = output.text();
+        fields.put("separator", scalar(as.separator()));
+        fields.put("encoding", as.encoding().equals("utf-8") ? "" : scalar(as.encoding()));
+        fields.put("byte_order_mark", as.mark() ? "true" : "");
+        fields.put("heading", as.heading() ? "" : "false");
+        fields.put("missing", scalar(as.missing()));
+        fields.put("line_end", as.crlf() ? "crlf" : "");
+        fields.put("quotes", as.quoted() ? "always" : "");
+        fields.put("formulas", as.guarded() ? "guarded" : "");
         output.table().ifPresent(t -> {
             fields.put("table", scalar(t.table()));
             fields.put("mode", t.mode().equals("create") ? "" : t.mode());

@@ -41,6 +41,7 @@ public record JobPage(
     /// @param of what is written, where it is not the result of the job: the table of a line, or a report of it
     /// @param table the table of a database that is written, where it is one
     /// @param sheet the sheet of a workbook that is written, where it is one
+    /// @param text how delimited text is written, where it is that
     /// @param language in which a definition is written, where it is one; empty for that of the engine inside
     public record Output(
             String path,
@@ -49,9 +50,10 @@ public record JobPage(
             Optional<OfReport> of,
             Optional<ToTable> table,
             InSheet sheet,
-            String language) {
+            String language,
+            DelimitedText text) {
         public Output(String path, boolean replace, Span span) {
-            this(path, replace, span, Optional.empty(), Optional.empty(), InSheet.USUAL, "");
+            this(path, replace, span, Optional.empty(), Optional.empty(), InSheet.USUAL, "", DelimitedText.USUAL);
         }
 
         /// The same in another place: what a sheet, a view or a table is called goes with the kind of file.
@@ -64,23 +66,32 @@ public record JobPage(
                     of,
                     same ? table : Optional.empty(),
                     isWorkbook(other) ? sheet : InSheet.USUAL,
-                    isDefinition(other) ? language : "");
+                    isDefinition(other) ? language : "",
+                    isText(other) ? text : DelimitedText.USUAL);
         }
 
         public Output replacing(boolean now) {
-            return new Output(path, now, span, of, table, sheet, language);
+            return new Output(path, now, span, of, table, sheet, language, text);
         }
 
         public Output into(ToTable now) {
-            return new Output(path, replace, span, of, Optional.of(now), sheet, language);
+            return new Output(path, replace, span, of, Optional.of(now), sheet, language, text);
         }
 
         public Output in(InSheet now) {
-            return new Output(path, replace, span, of, table, now, language);
+            return new Output(path, replace, span, of, table, now, language, text);
         }
 
         public Output as(String now) {
-            return new Output(path, replace, span, of, table, sheet, now);
+            return new Output(path, replace, span, of, table, sheet, now, text);
+        }
+
+        public Output told(DelimitedText now) {
+            return new Output(path, replace, span, of, table, sheet, language, now);
+        }
+
+        public boolean isText() {
+            return table.isEmpty() && isText(path);
         }
 
         public boolean isWorkbook() {
@@ -89,6 +100,10 @@ public record JobPage(
 
         public boolean isDefinition() {
             return isDefinition(path);
+        }
+
+        static boolean isText(String path) {
+            return path.toLowerCase(Locale.ROOT).matches(".*\\.(csv|txt|tsv)");
         }
 
         static boolean isWorkbook(String path) {

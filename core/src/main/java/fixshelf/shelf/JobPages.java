@@ -5,6 +5,7 @@ import fixshelf.language.tree.Names;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Context;
 import fixshelf.plan.Line;
+import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
@@ -137,7 +138,15 @@ public final class JobPages {
                 "password_from",
                 "sheet",
                 "cannot_hold",
-                "language"));
+                "language",
+                "separator",
+                "encoding",
+                "byte_order_mark",
+                "heading",
+                "missing",
+                "line_end",
+                "quotes",
+                "formulas"));
         String path = fields.required("write", "Name a file: `write: out/clean.parquet`.");
         Optional<JobPage.OfReport> of = fields.fields("of").map(f -> {
             f.allow(Set.of("line", "report"));
@@ -150,7 +159,53 @@ public final class JobPages {
                 of,
                 table(fields),
                 sheet(fields, path),
-                language(fields, path)));
+                language(fields, path),
+                text(fields, path)));
+    }
+
+    /// How delimited text is written.
+    private static DelimitedText text(Yaml.Fields fields, String path) {
+        Stream.of("separator", "encoding", "byte_order_mark", "heading", "missing", "line_end", "quotes", "formulas")
+                .filter(n -> fields.has(n) && !Output.isText(path))
+                .forEach(n -> fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfField(n),
+                        "Only delimited text has " + n + ".",
+                        "Write to a file that ends in .csv, .txt or .tsv."));
+        String separator = fields.text("separator", "");
+        if (separator.length() > 1 || separator.matches("[\"\\r\\n]")) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("separator"),
+                    "A separator is one character, and no quote or line end.",
+                    "Write `separator: ';'`, say.");
+        }
+        String encoding = fields.text("encoding", "utf-8");
+        if (!ReadOptions.isEncoding(encoding)) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("encoding"),
+                    "There is no encoding " + encoding + ".",
+                    "Write " + String.join(", ", ReadOptions.ENCODINGS) + ", or another that Java knows.");
+            encoding = "utf-8";
+        }
+        String missing = fields.text("missing", "");
+        if (missing.matches("(?s).*[\"\\r\\n].*")) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("missing"),
+                    "What stands for missing has no quote and no line end.",
+                    "Write a word, such as NA.");
+        }
+        return new DelimitedText(
+                separator,
+                encoding.equals("latin-1") ? "ISO-8859-1" : encoding,
+                fields.flag("byte_order_mark", false),
+                fields.flag("heading", true),
+                missing,
+                fields.choice("line_end", List.of("lf", "crlf")).equals("crlf"),
+                fields.choice("quotes", List.of("where_needed", "always")).equals("always"),
+                fields.choice("formulas", List.of("as_they_are", "guarded")).equals("guarded"));
     }
 
     /// The language of a definition.

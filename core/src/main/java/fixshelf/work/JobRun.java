@@ -153,6 +153,7 @@ public final class JobRun {
                 && pending.getFirst().target().report().isEmpty();
         if (streams) {
             first(segments.getFirst(), true);
+            Outputs.finish(pending.getFirst());
             return;
         }
         absent = job.plan().readsJob() ? List.of() : Segment.unused(segments, job.plan(), taken);
@@ -220,7 +221,9 @@ public final class JobRun {
             String shown = held.isEmpty() ? "0 AS nothing" : Rows.keys(held);
             long rows = session.write(
                     streams
-                            ? Outputs.copy(pending.getFirst(), passing.query(told, Rows.named(last)))
+                            ? Outputs.copy(
+                                    pending.getFirst(),
+                                    passing.query(told, Outputs.named(pending.getFirst(), last)))
                             : "CREATE OR REPLACE TABLE part_0 AS " + passing.query(told, shown));
             if (rows != passing.tally().passed()) {
                 throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");

@@ -129,6 +129,7 @@ final class JobTargets {
                                             : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
                                 })
                                 .in(output.sheet())
+                                .told(output.text())
                                 .of(report));
                         if (more.getLast().form() == OutputForm.DEFINITION) {
                             more.add(defined(shelf, job, source, plan, output, more.removeLast()));

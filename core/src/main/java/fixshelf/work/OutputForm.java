@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.shelf.DelimitedText;
 import java.nio.file.Path;
 import java.util.Arrays;
 import java.util.List;
@@ -9,8 +10,8 @@ import java.util.stream.Collectors;
 
 /// What an output is written as, which the ending of its name says.
 enum OutputForm {
-    COMMAS("FORMAT csv, HEADER true, DELIMITER ','", "csv", "txt"),
-    TABS("FORMAT csv, HEADER true, DELIMITER '\t'", "tsv"),
+    COMMAS("FORMAT csv", "csv", "txt"),
+    TABS("FORMAT csv", "tsv"),
     PARQUET("FORMAT parquet, COMPRESSION zstd", "parquet"),
     /// A list of objects.
     JSON("", "json"),
@@ -63,7 +64,11 @@ enum OutputForm {
     }
 
     /// What is said to the engine, behind COPY … TO.
-    String options() {
-        return options;
+    String options(DelimitedText text) {
+        return switch (this) {
+            case COMMAS -> TextOutput.options(text, ',');
+            case TABS -> TextOutput.options(text, '\t');
+            default -> options;
+        };
     }
 }

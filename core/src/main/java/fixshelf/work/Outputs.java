@@ -188,7 +188,18 @@ final class Outputs {
     /// The statement that writes a query into the file beside the target, for forms that the engine writes.
     static String copy(Pending output, String query) {
         return "COPY (" + query + ") TO " + DuckSession.text(output.part().toString()) + " ("
-                + output.target().form().options() + ")";
+                + output.target().form().options(output.target().text()) + ")";
+    }
+
+    /// The fields under their names, for such a statement.
+    static String named(Pending output, List<Field> fields) {
+        return TextOutput.named(output.target().text(), fields);
+    }
+
+    /// What is left to do after such a statement.
+    static void finish(Pending output) {
+        PlannedJob.Target target = output.target();
+        TextOutput.rewrite(target.text(), output.part(), output.scratch(), target.shown());
     }
 
     /// Writes rows into the file beside the target.
@@ -224,7 +235,10 @@ final class Outputs {
             case DEFINITION -> definition(output);
             case JSON, JSON_LINES ->
                 new JsonOutput(session, file, fields, keys, form == OutputForm.JSON).write(output.part());
-            case COMMAS, TABS, PARQUET -> session.run(copy(output, "SELECT " + Rows.named(fields) + " FROM " + from));
+            case COMMAS, TABS, PARQUET -> {
+                session.run(copy(output, "SELECT " + named(output, fields) + " FROM " + from));
+                finish(output);
+            }
         }
     }
 

@@ -19,6 +19,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
 import fixshelf.render.JobCode;
+import fixshelf.shelf.DelimitedText;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
@@ -62,6 +63,7 @@ public record PlannedJob(
     /// @param table the table that is written, where the file is a database; for a server, the file
     /// only stands for it
     /// @param sheet how the rows stand in a workbook, where it is one
+    /// @param text how delimited text is written
     /// @param definition what is written where it is a definition; empty for rows
     public record Target(
             Path file,
@@ -71,7 +73,8 @@ public record PlannedJob(
             Optional<OfLine> report,
             Optional<TableTarget> table,
             JobPage.InSheet sheet,
-            String definition) {
+            String definition,
+            DelimitedText text) {
         Target(Path file, boolean replace) {
             this(
                     file,
@@ -81,27 +84,32 @@ public record PlannedJob(
                     Optional.empty(),
                     Optional.empty(),
                     JobPage.InSheet.USUAL,
-                    "");
+                    "",
+                    DelimitedText.USUAL);
         }
 
         Target refused(Optional<Problem> why) {
-            return new Target(file, replace, form, why, report, table, sheet, definition);
+            return new Target(file, replace, form, why, report, table, sheet, definition, text);
         }
 
         Target of(Optional<OfLine> other) {
-            return new Target(file, replace, form, objection, other, table, sheet, definition);
+            return new Target(file, replace, form, objection, other, table, sheet, definition, text);
         }
 
         Target into(OutputForm other, TableTarget into) {
-            return new Target(file, replace, other, objection, report, Optional.of(into), sheet, definition);
+            return new Target(file, replace, other, objection, report, Optional.of(into), sheet, definition, text);
         }
 
         Target in(JobPage.InSheet now) {
-            return new Target(file, replace, form, objection, report, table, now, definition);
+            return new Target(file, replace, form, objection, report, table, now, definition, text);
         }
 
-        Target defined(String text) {
-            return new Target(file, replace, form, objection, report, table, sheet, text);
+        Target defined(String view) {
+            return new Target(file, replace, form, objection, report, table, sheet, view, text);
+        }
+
+        Target told(DelimitedText now) {
+            return new Target(file, replace, form, objection, report, table, sheet, definition, now);
         }
 
         /// The name of its sheet, where it is one of a workbook: as it is written, or that of the

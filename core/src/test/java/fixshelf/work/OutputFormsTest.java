@@ -4,7 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
+import fixshelf.shelf.JobEdits;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.ShelfReader;
 import fixshelf.source.SourceFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -188,6 +191,49 @@ class OutputFormsTest {
                 "job: job\nlines:\n  - read: {file: data/in.csv}\noutputs:\n  - write: " + output.replace("¶", "\n")
                         + "\n");
         assertThat(shelf.problems()).first().matches(p -> p.what().contains(what));
+    }
+
+    /// Delimited text has its options, alone and with a table in between; each is said on the page of the job.
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = "=>",
+            quoteCharacter = '~',
+            value = {
+                "~~ => a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
+                "separator: \";\" => a;b¶\"x;é\"\"q\";¶=1+1;¶;-5¶",
+                "separator: \"|\"¶heading: false¶missing: NA => \"x;é\"\"q\"|NA¶=1+1|NA¶NA|-5¶",
+                "quotes: always => \"a\",\"b\"¶\"x;é\"\"q\",¶\"=1+1\",¶,\"-5\"¶",
+                "formulas: guarded => a,b¶\"x;é\"\"q\",¶'=1+1,¶,-5¶",
+                "line_end: crlf => a,b␍¶\"x;é\"\"q\",␍¶=1+1,␍¶,-5␍¶",
+                "byte_order_mark: true => ⎕a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
+                "encoding: windows-1252¶line_end: crlf => a,b␍¶\"x;é\"\"q\",␍¶=1+1,␍¶,-5␍¶",
+                "encoding: utf-16le¶byte_order_mark: true => ⎕a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
+                "encoding: us-ascii => 1 character of out.csv cannot be written as us-ascii: é",
+                "separator: ab => A separator is one character, and no quote or line end.",
+                "encoding: klingon => There is no encoding klingon.",
+                "missing: 'a\"' => What stands for missing has no quote and no line end.",
+            })
+    void delimitedTextIsWrittenAsItsOutputSays(String fields, String expected) throws Exception {
+        String data = "a,b\n\"x;é\"\"q\",\n=1+1,\n,-5\n";
+        for (String lines : List.of("", "  - sort: [b]\n  - sort: [{a: descending}]\n")) {
+            Files.deleteIfExists(root.resolve("out.csv"));
+            String page = "out.csv\n" + (fields.isBlank() ? "" : "    " + fields.strip().replace("¶", "\n    ") + "\n");
+            Outcome<JobRun.Report> run = run(data, lines, page.strip());
+            if (!expected.endsWith("¶")) {
+                assertThat(run.problems()).extracting(p -> p.what()).contains(expected.strip());
+                assertThat(Files.exists(root.resolve("out.csv"))).isFalse();
+                continue;
+            }
+            String encoding = fields.replaceFirst("(?s).*encoding: ([a-z0-9-]+).*|.*", "$1");
+            String read = new String(
+                    Files.readAllBytes(root.resolve("out.csv")),
+                    encoding.isEmpty() ? "utf-8" : encoding);
+            assertThat(read.replace("\uFEFF", "⎕").replace("\r", "␍").replace("\n", "¶")).isEqualTo(expected.strip());
+            // What was written comes back the same through an edit of the page.
+            JobPage job = ShelfReader.read(root).get().job("job").orElseThrow();
+            assertThat(JobEdits.written(job.outputs().getFirst(), "").lines().count())
+                    .isEqualTo(1 + (fields.isBlank() ? 0 : fields.strip().split("¶").length));
+        }
     }
 
     @Test

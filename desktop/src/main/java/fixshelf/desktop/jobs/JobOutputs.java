@@ -7,7 +7,10 @@ import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.render.sql.SqlLanguage;
 import fixshelf.shelf.JobEdits;
+import fixshelf.shelf.DelimitedText;
 import fixshelf.shelf.JobPage;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Consumer;
@@ -59,6 +62,7 @@ final class JobOutputs {
                                                     .into(new JobPage.ToTable(
                                                             t.table(), next(t.mode()), t.user(), t.passwordFrom()))))));
             output.filter(JobPage.Output::isWorkbook).ifPresent(o -> sheet(row, job, index, o));
+            output.filter(JobPage.Output::isText).ifPresent(o -> text(row, job, index, o));
             output.filter(JobPage.Output::isDefinition).ifPresent(o -> row.getChildren()
                     .addAll(
                             Ui.label("as a view in"),
@@ -95,6 +99,44 @@ final class JobOutputs {
             result.setOnAction(_ -> setResult(result, job));
             view.getChildren().add(new FlowPane(6, 2, Ui.label("The result is that of"), result));
         }
+    }
+
+    /// How delimited text is written; what else it has stands on the page of the job.
+    private void text(FlowPane row, JobPage job, int index, JobPage.Output output) {
+        DelimitedText now = output.text();
+        String usual = output.path().toLowerCase(java.util.Locale.ROOT).endsWith(".tsv") ? "\t" : ",";
+        String separator = now.separator().isEmpty() ? usual : now.separator();
+        List<String> encodings = List.of("utf-8", "windows-1252", "utf-16le");
+        row.getChildren()
+                .addAll(
+                        Ui.label("with"),
+                        Ui.blank(
+                                SEPARATORS.getOrDefault(separator, separator),
+                                "blank",
+                                () -> set(job, index, output.told(now.separatedBy(
+                                        after(List.copyOf(SEPARATORS.keySet()), separator))))),
+                        Ui.label("in"),
+                        Ui.blank(
+                                now.encoding().toLowerCase(java.util.Locale.ROOT),
+                                "blank",
+                                () -> set(job, index, output.told(now.in(after(encodings, now.encoding()))))),
+                        Ui.blank(
+                                now.guarded() ? "formulas guarded by '" : "formulas as they are",
+                                "blank",
+                                () -> set(job, index, output.told(now.guarding(!now.guarded())))));
+    }
+
+    private static final Map<String, String> SEPARATORS = new LinkedHashMap<>();
+
+    static {
+        SEPARATORS.put(",", "commas");
+        SEPARATORS.put(";", "semicolons");
+        SEPARATORS.put("\t", "tabs");
+        SEPARATORS.put("|", "bars");
+    }
+
+    private static String after(List<String> all, String now) {
+        return all.get((all.indexOf(now) + 1) % all.size());
     }
 
     /// Which sheet of a workbook, and what becomes of what it cannot hold.

@@ -86,7 +86,7 @@ final class LedgerPage {
         }
         ledger.written()
                 .forEach(w -> add(
-                        String.format("%,d", w.rows()), Ui.label(""), "rows to " + w.place() + ": " + w.what(), "soft"));
+                        String.format("%,d", w.rows()), Ui.label(""), "rows to " + name(w.place()) + ": " + w.what(), "soft"));
     }
 
     /// The rows that were read; those of another job or a loader with what became of them there.
@@ -108,6 +108,11 @@ final class LedgerPage {
                         e.words() + " in " + before.job() + ": " + sentences.apply(before.job(), e.line()),
                         "told"));
         add(String.format("%,d", before.out()), Ui.label(""), "rows that " + before.job() + " gives", "told");
+    }
+
+    /// The last part of a path; all of it stands on the page of the job.
+    private static String name(String place) {
+        return place.substring(Math.max(place.lastIndexOf('/'), place.lastIndexOf('\\')) + 1);
     }
 
     private Node toLine(int line) {
