@@ -36,14 +36,18 @@ final class LedgerCommand extends JobOption {
     private void print(Shelf shelf, PlannedJob job, Ledger ledger) {
         long now = begin(shelf, job, ledger);
         for (Ledger.Entry entry : ledger.entries()) {
-            out().printf("%+,14d  %s at line %d: %s%n", entry.change(), entry.words(), entry.line(), sentence(shelf, job, entry.line()));
+            out().printf(
+                            "%+,14d  %s at line %d: %s%n",
+                            entry.change(), entry.words(), entry.line(), sentence(shelf, job, entry.line()));
             now += entry.change();
         }
         out().printf("%,14d  rows come out%s%n", ledger.out(), now == ledger.out() ? ", which adds up" : "");
         ledger.branches().forEach(b -> out().printf(
                         "%,14d  rows beside, in a branch that ends at line %d%n", b.rows(), b.line()));
         for (Ledger.Other other : ledger.others()) {
-            out().printf("%n%,14d  rows of %s, for line %d: %s%n", other.rows(), other.name(), other.line(), sentence(shelf, job, other.line()));
+            out().printf(
+                            "%n%,14d  rows of %s, for line %d: %s%n",
+                            other.rows(), other.name(), other.line(), sentence(shelf, job, other.line()));
             other.parts().forEach(p -> out().printf("%,14d    %s%n", p.rows(), p.words()));
         }
         if (!ledger.written().isEmpty()) {
@@ -63,11 +67,7 @@ final class LedgerCommand extends JobOption {
         begin(shelf, inner, before);
         before.entries().forEach(e -> out().printf(
                         "%+,14d  %s at line %d of %s: %s%n",
-                        e.change(),
-                        e.words(),
-                        e.line(),
-                        before.job(),
-                        sentence(shelf, inner, e.line())));
+                        e.change(), e.words(), e.line(), before.job(), sentence(shelf, inner, e.line())));
         out().printf("%,14d  rows that %s gives%n", before.out(), before.job());
         return ledger.read();
     }
@@ -93,13 +93,18 @@ final class LedgerCommand extends JobOption {
                 .put("words", e.words()));
         ArrayNode others = node.putArray("others");
         for (Ledger.Other other : ledger.others()) {
-            ObjectNode table = others.addObject().put("line", other.line()).put("table", other.name()).put("rows", other.rows());
+            ObjectNode table = others.addObject()
+                    .put("line", other.line())
+                    .put("table", other.name())
+                    .put("rows", other.rows());
             ArrayNode parts = table.putArray("parts");
             other.parts().forEach(p -> parts.addObject().put("rows", p.rows()).put("words", p.words()));
         }
         ArrayNode written = node.putArray("written");
-        ledger.written()
-                .forEach(w -> written.addObject().put("to", w.place()).put("rows", w.rows()).put("what", w.what()));
+        ledger.written().forEach(w -> written.addObject()
+                .put("to", w.place())
+                .put("rows", w.rows())
+                .put("what", w.what()));
         return node;
     }
 }

@@ -266,8 +266,8 @@ public final class ServerTable {
             texts = texts(none.getMetaData());
         }
         String nulls = names.size() == 1 ? ", NULL U&'\\FDD1'" : "";
-        String copy = "COPY (SELECT " + String.join(", ", texts) + " FROM (\n" + query + "\n) AS fix_shelf(" + numbered(names)
-                + ")) TO STDOUT (FORMAT csv, ENCODING 'UTF8', FORCE_QUOTE *" + nulls + ")";
+        String copy = "COPY (SELECT " + String.join(", ", texts) + " FROM (\n" + query + "\n) AS fix_shelf("
+                + numbered(names) + ")) TO STDOUT (FORMAT csv, ENCODING 'UTF8', FORCE_QUOTE *" + nulls + ")";
         try (CopyWriter heading = new CopyWriter(to)) {
             heading.row(names);
         }
@@ -307,8 +307,7 @@ public final class ServerTable {
             return new QueryValues("SELECT * FROM " + quotedTable(connection), List.of(), List.of());
         }
         QueryValues query = QueryValues.of(OneStatement.trimmed(form.query()));
-        boolean one =
-                address.engine().equals("jdbc") ? query.sql().indexOf(';') < 0 : OneStatement.is(query.sql());
+        boolean one = address.engine().equals("jdbc") ? query.sql().indexOf(';') < 0 : OneStatement.is(query.sql());
         if (!one) {
             throw problem(
                     Code.NO_SUCH,
@@ -389,7 +388,8 @@ public final class ServerTable {
                 boolean ofServer =
                         schema.toLowerCase(Locale.ROOT).matches("information_schema|pg_catalog|pg_toast.*|sys");
                 if (!ofServer) {
-                    tables.add(new Table(schema.equalsIgnoreCase("public") ? "" : schema, found.getString("TABLE_NAME")));
+                    tables.add(
+                            new Table(schema.equalsIgnoreCase("public") ? "" : schema, found.getString("TABLE_NAME")));
                 }
             }
         }

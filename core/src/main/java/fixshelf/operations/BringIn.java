@@ -21,8 +21,11 @@ final class BringIn extends BuiltIn {
     static final Blank<Relation> FROM = Blank.needed("from", ValueKinds.SOURCE, "The other table.");
     static final Blank<String> REST = Blank.usually(
             "without_match", ValueKinds.choice("stay", "leave"), "stay", "What happens to rows without a match.");
-    static final Blank<String> SEVERAL =
-            Blank.usually("several", ValueKinds.choice("all", "first", "stop"), "all", "Of several matches all, or the first; or a run stops where there are several.");
+    static final Blank<String> SEVERAL = Blank.usually(
+            "several",
+            ValueKinds.choice("all", "first", "stop"),
+            "all",
+            "Of several matches all, or the first; or a run stops where there are several.");
     static final Blank<Long> MOST = Blank.usually(
             "most",
             ValueKinds.whole(1, 1_000_000),
@@ -88,6 +91,8 @@ final class BringIn extends BuiltIn {
         Relation joined = new Relation.Join(
                 met.left(), right, met.on(), stay ? Relation.Meeting.ALL_LEFT : Relation.Meeting.PAIRS, taken);
         return new Resolution.Done(
-                met.shown(joined), MatchReports.of(given, met, given.get(SEVERAL).equals("stop")), Optional.of(met.guard(given, right, given.get(MOST))));
+                met.shown(joined),
+                MatchReports.of(given, met, given.get(SEVERAL).equals("stop")),
+                Optional.of(met.guard(given, right, given.get(MOST))));
     }
 }

@@ -110,7 +110,9 @@ final class ByMapping extends BuiltIn {
                 : Optional.of(Given.problem(
                         Code.ARGUMENTS,
                         becomes ? "What do the others become?" : "Others become nothing else here.",
-                        becomes ? "Write `otherwise:` and that value." : "Write `others: become`, or leave `otherwise` out."));
+                        becomes
+                                ? "Write `otherwise:` and that value."
+                                : "Write `others: become`, or leave `otherwise` out."));
     }
 
     @Override
@@ -125,8 +127,7 @@ final class ByMapping extends BuiltIn {
         List<One> all = columns.stream().map(c -> new One(c, given.get(PAIRS))).toList();
         Optional<Expr> otherwise = otherwise(given);
         return new Resolution.Done(
-                given.computed(all.stream().map(one -> one.cell(otherwise)).toList()),
-                List.of(unmatched(given, all)));
+                given.computed(all.stream().map(one -> one.cell(otherwise)).toList()), List.of(unmatched(given, all)));
     }
 
     @Override

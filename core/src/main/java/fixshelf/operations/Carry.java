@@ -56,10 +56,23 @@ final class Carry extends BuiltIn {
                 List.of(
                         new TableExample(
                                 "Down, inside runs",
-                                Table.of("g | a", "'p' | 'x'", "'p' | NULL", "'q' | NULL", "'p' | NULL", "NULL | 'y'", "NULL | NULL"),
+                                Table.of(
+                                        "g | a",
+                                        "'p' | 'x'",
+                                        "'p' | NULL",
+                                        "'q' | NULL",
+                                        "'p' | NULL",
+                                        "NULL | 'y'",
+                                        "NULL | NULL"),
                                 "carry: down\ncolumns: [a]\nwithin: [g]\ngroups: runs",
-                                Table.of("g | a", "'p' | 'x'", "'p' | 'x'", "'q' | NULL", "'p' | NULL", "NULL | 'y'", "NULL | 'y'")),
-
+                                Table.of(
+                                        "g | a",
+                                        "'p' | 'x'",
+                                        "'p' | 'x'",
+                                        "'q' | NULL",
+                                        "'p' | NULL",
+                                        "NULL | 'y'",
+                                        "NULL | 'y'")),
                         new TableExample(
                                 "Down",
                                 Table.of("a", "NULL", "'x'", "NULL", "'y'"),
@@ -72,7 +85,8 @@ final class Carry extends BuiltIn {
                                 Table.of("g | a", "'p' | 'x'", "'q' | 'y'", "'p' | 'x'", "'q' | NULL"))));
     }
 
-    /// The table with the number of the run that each row is in: one more with each row that differs from the one before.
+    /// The table with the number of the run that each row is in: one more with each row that
+    /// differs from the one before.
     private static Relation runs(Given given, List<Field> within, Field run, List<Field> helpers) {
         List<Sorted> by = given.find(BY).orElse(List.of());
         List<Windowed> before = new ArrayList<>();

@@ -101,8 +101,9 @@ final class DropRepeats extends BuiltIn {
             // Rows with a missing key are told apart by their numbers.
             Field number = given.helper("row", Type.INTEGER);
             Field apart = given.helper("apart", Type.INTEGER);
-            Expr any = Formula.any(
-                    given.get(KEYS).stream().map(k -> Formula.isMissing(k.value())).toList());
+            Expr any = Formula.any(given.get(KEYS).stream()
+                    .map(k -> Formula.isMissing(k.value()))
+                    .toList());
             helpers.add(new Computed(apart, Formula.when(any, number.value(), Expr.Literal.integer(0))));
             table = new Relation.Window(
                     table, List.of(Windowed.number(number, Windowed.Kind.NUMBER)), List.of(), List.of(), false);

@@ -52,10 +52,14 @@ final class JoinColumns extends BuiltIn {
                                 "join_columns: [a, b, c]\ninto: all\nempty: is_passed_over",
                                 Table.of("a | b | c | all", "'x' | '' | 'y' | 'x y'", "'' | NULL | '' | NULL")),
                         new TableExample(
-                        "Missing is passed over",
-                        Table.of("a | b", "'x' | 'y'", "'x' | NULL", "NULL | NULL"),
-                        "join_columns: [a, b]\ninto: both\nseparator: ', '",
-                        Table.of("a | b | both", "'x' | 'y' | 'x, y'", "'x' | NULL | 'x'", "NULL | NULL | NULL"))));
+                                "Missing is passed over",
+                                Table.of("a | b", "'x' | 'y'", "'x' | NULL", "NULL | NULL"),
+                                "join_columns: [a, b]\ninto: both\nseparator: ', '",
+                                Table.of(
+                                        "a | b | both",
+                                        "'x' | 'y' | 'x, y'",
+                                        "'x' | NULL | 'x'",
+                                        "NULL | NULL | NULL"))));
     }
 
     @Override

@@ -44,10 +44,10 @@ final class LeaveOutBlankColumns extends BuiltIn {
                                 "leave_out_blank_columns: every column\nblank: missing",
                                 Table.of("a | c", "'x' | ' '", "NULL | ''")),
                         new TableExample(
-                        "Never filled",
-                        Table.of("a | b | c", "'x' | NULL | ' '", "NULL | NULL | ''"),
-                        "leave_out_blank_columns: every column",
-                        Table.of("a", "'x'", "NULL"))));
+                                "Never filled",
+                                Table.of("a | b | c", "'x' | NULL | ' '", "NULL | NULL | ''"),
+                                "leave_out_blank_columns: every column",
+                                Table.of("a", "'x'", "NULL"))));
     }
 
     @Override

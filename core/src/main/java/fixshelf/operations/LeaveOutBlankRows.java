@@ -52,16 +52,17 @@ final class LeaveOutBlankRows extends BuiltIn {
                                 "leave_out_blank_rows: all columns\nblank: empty",
                                 Table.of("a | b", "' ' | NULL")),
                         new TableExample(
-                        "Spaces only",
-                        Table.of("a | b", "' ' | NULL", "'x' | NULL", "NULL | ''"),
-                        "leave_out_blank_rows: all columns",
-                        Table.of("a | b", "'x' | NULL"))));
+                                "Spaces only",
+                                Table.of("a | b", "' ' | NULL", "'x' | NULL", "NULL | ''"),
+                                "leave_out_blank_rows: all columns",
+                                Table.of("a | b", "'x' | NULL"))));
     }
 
     @Override
     public Resolution resolve(Given given) {
-        List<Expr> filled =
-                given.get(COLUMNS).stream().map(f -> isFilled(f, given.get(BLANK))).toList();
+        List<Expr> filled = given.get(COLUMNS).stream()
+                .map(f -> isFilled(f, given.get(BLANK)))
+                .toList();
         return new Resolution.Done(new Relation.Keep(given.before(), Formula.any(filled)));
     }
 

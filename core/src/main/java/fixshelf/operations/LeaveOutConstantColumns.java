@@ -55,10 +55,10 @@ final class LeaveOutConstantColumns extends BuiltIn {
                                 "leave_out_constant_columns: every column",
                                 Table.of("a | b", "'x' | 'k'")),
                         new TableExample(
-                        "The same everywhere",
-                        Table.of("a | b | c", "'x' | 'k' | 'k'", "'y' | 'k' | NULL"),
-                        "leave_out_constant_columns: every column",
-                        Table.of("a | c", "'x' | 'k'", "'y' | NULL"))));
+                                "The same everywhere",
+                                Table.of("a | b | c", "'x' | 'k' | 'k'", "'y' | 'k' | NULL"),
+                                "leave_out_constant_columns: every column",
+                                Table.of("a | c", "'x' | 'k'", "'y' | NULL"))));
     }
 
     @Override
@@ -82,7 +82,8 @@ final class LeaveOutConstantColumns extends BuiltIn {
             }
             boolean passedOver = given.get(MISSING).equals("is_passed_over");
             List<Field> gone = IntStream.range(0, columns.size())
-                    .filter(i -> count(seen, 2 * i) < 2 && (passedOver || count(seen, 2 * i) == 0 || count(seen, 2 * i + 1) == all))
+                    .filter(i -> count(seen, 2 * i) < 2
+                            && (passedOver || count(seen, 2 * i) == 0 || count(seen, 2 * i + 1) == all))
                     .mapToObj(columns::get)
                     .toList();
             return new Resolution.Done(Given.without(given.before(), gone));

@@ -75,7 +75,9 @@ final class MakeSureColumns extends BuiltIn {
         }
         if (!other.isEmpty()) {
             problems.add(Given.problem(
-                    Code.WRONG_TYPE, String.join("; ", other) + ".", "Read it as that type before, or state the other."));
+                    Code.WRONG_TYPE,
+                    String.join("; ", other) + ".",
+                    "Read it as that type before, or state the other."));
         }
         if (!more.isEmpty()) {
             problems.add(Given.problem(

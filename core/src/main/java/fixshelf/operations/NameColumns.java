@@ -102,8 +102,7 @@ final class NameColumns extends BuiltIn {
 
     private static Resolution named(Given given, List<String> names) {
         List<Field> named = Naming.named(given.fields(), names);
-        return new Resolution.Done(
-                new Relation.Pick(given.before(), new Shape(named)), Naming.report(given, named));
+        return new Resolution.Done(new Relation.Pick(given.before(), new Shape(named)), Naming.report(given, named));
     }
 
     private static String styled(String name, String style) {
@@ -134,7 +133,8 @@ final class NameColumns extends BuiltIn {
     }
 
     private static String title(String name) {
-        return Arrays.stream(parted(name.replaceAll("[\\s_\\p{Z}]+", " ")).strip().split(" "))
+        return Arrays.stream(
+                        parted(name.replaceAll("[\\s_\\p{Z}]+", " ")).strip().split(" "))
                 .map(w -> w.isEmpty()
                         ? w
                         : w.substring(0, w.offsetByCodePoints(0, 1)).toUpperCase(Locale.ROOT)

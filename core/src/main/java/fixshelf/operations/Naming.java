@@ -26,8 +26,8 @@ import org.jspecify.annotations.Nullable;
 final class Naming {
     private Naming() {}
 
-    /// The fields under these names; a blank one is called by its place, and repeats get numbers, of which none is a name
-    /// that another of them has.
+    /// The fields under these names; a blank one is called by its place, and repeats get numbers,
+    /// of which none is a name that another of them has.
     static List<Field> named(List<Field> fields, List<String> names) {
         List<String> bases = new ArrayList<>();
         Set<String> wanted = new HashSet<>();
@@ -75,8 +75,8 @@ final class Naming {
                 List.of(new Grouped(given.helper("rows_before", Type.INTEGER), Aggregate.ROWS, Optional.empty())));
         List<Computed> cells = new ArrayList<>();
         rows.values()
-                .forEach(text -> cells.add(new Computed(
-                        given.helper("told_" + (cells.size() + 1), Type.TEXT), Expr.Literal.text(text))));
+                .forEach(text -> cells.add(
+                        new Computed(given.helper("told_" + (cells.size() + 1), Type.TEXT), Expr.Literal.text(text))));
         Field key = given.field(first, Type.TEXT);
         Field value = given.field(second, Type.TEXT);
         Relation unpivoted = new Relation.Unpivot(

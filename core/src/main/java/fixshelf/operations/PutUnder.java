@@ -103,12 +103,10 @@ final class PutUnder extends BuiltIn {
             }
         }
         Map<String, String> differences = new LinkedHashMap<>();
-        castHere.forEach(c -> differences.put(
-                c.made().name(), "becomes " + c.made().type().label() + " here"));
+        castHere.forEach(c ->
+                differences.put(c.made().name(), "becomes " + c.made().type().label() + " here"));
         castThere.forEach(c -> differences.merge(
-                c.made().name(),
-                "becomes " + c.made().type().label() + " there",
-                (here, _) -> here + " and there"));
+                c.made().name(), "becomes " + c.made().type().label() + " there", (here, _) -> here + " and there"));
         mine.stream().filter(f -> !partners.containsKey(f.id())).forEach(f -> differences.put(f.name(), "only here"));
         missingHere.forEach(c -> differences.put(c.made().name(), "only there"));
         List<Computed> missingThere = new ArrayList<>();

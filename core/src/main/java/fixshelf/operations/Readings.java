@@ -28,12 +28,8 @@ final class Readings {
                         value,
                         Expr.Literal.text("true"),
                         Formula.when(Formula.not(value), Expr.Literal.text("false"), Formula.missing(Type.TEXT))));
-            case Type.Date _
-            when type.equals(Type.TIMESTAMP) ->
-                Optional.of(Formula.call("at_midnight", value));
-            case Type.Timestamp _
-            when type.equals(Type.DATE) ->
-                Optional.of(Formula.call("date_of", value));
+            case Type.Date _ when type.equals(Type.TIMESTAMP) -> Optional.of(Formula.call("at_midnight", value));
+            case Type.Timestamp _ when type.equals(Type.DATE) -> Optional.of(Formula.call("date_of", value));
             case Type.Date _
             when type.equals(Type.TEXT) ->
                 Optional.of(Formula.call("format_date", value, layout(layout, "yyyy-MM-dd")));
@@ -50,8 +46,8 @@ final class Readings {
             return Optional.of(Formula.call("<>", value, Formula.call("at_midnight", Formula.call("date_of", value))));
         }
         if (value.type() instanceof Type.Num && type instanceof Type.Decimal) {
-            return Optional.of(
-                    Formula.call("<>", value, Formula.call("approximate", as(value, type, "").orElseThrow())));
+            return Optional.of(Formula.call(
+                    "<>", value, Formula.call("approximate", as(value, type, "").orElseThrow())));
         }
         if (!value.type().equals(Type.TEXT) || !(type instanceof Type.Decimal(int _, int scale))) {
             return Optional.empty();
@@ -65,8 +61,7 @@ final class Readings {
         Expr more = Formula.call(
                 "regexp_like", value, Expr.Literal.text("\\.[0-9]{" + scale + "}[0-9]*[1-9][0-9]*[^0-9]*$"));
         Expr isRead = Formula.isKnown(as(value, type, "").orElseThrow());
-        return Optional.of(Formula.when(
-                longer, Formula.all(List.of(more, isRead)), Expr.Literal.truth(false)));
+        return Optional.of(Formula.when(longer, Formula.all(List.of(more, isRead)), Expr.Literal.truth(false)));
     }
 
     private static Expr layout(String layout, String usual) {

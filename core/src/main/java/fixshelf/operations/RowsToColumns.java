@@ -37,15 +37,17 @@ final class RowsToColumns extends BuiltIn {
     private static final int MOST_COLUMNS = 200;
 
     static final Blank<List<Field>> KEYS = Blank.needed("keys", ColumnKinds.COLUMNS, "The columns that make a row.");
-    static final Blank<Map<String, ExpressionKinds.Measure>> MEASURE =
-            Blank.optional("measure", ExpressionKinds.MEASURES, "One measure, {value: sum(x)}.")
-                    .leftOutAs("the value itself");
+    static final Blank<Map<String, ExpressionKinds.Measure>> MEASURE = Blank.optional(
+                    "measure", ExpressionKinds.MEASURES, "One measure, {value: sum(x)}.")
+            .leftOutAs("the value itself");
     static final Blank<Field> VALUE = Blank.optional(
             "value",
             ColumnKinds.COLUMN,
             "Instead of a measure: the column whose values stand there, of which there is one for each key and name.");
     static final Blank<String> ABSENT = Blank.optional(
-            "absent", ValueKinds.TEXT, "What stands where a key has no row of that name; missing, where nothing is said.");
+            "absent",
+            ValueKinds.TEXT,
+            "What stands where a key has no row of that name; missing, where nothing is said.");
 
     RowsToColumns() {
         super(
@@ -97,7 +99,8 @@ final class RowsToColumns extends BuiltIn {
         if (given.find(VALUE).filter(v -> !Aggregate.LEAST.takes(v.type())).isPresent()) {
             return Given.refused(
                     Code.WRONG_TYPE,
-                    given.find(VALUE).get().name() + " is " + given.find(VALUE).get().type().label() + ", which cannot stand there.",
+                    given.find(VALUE).get().name() + " is "
+                            + given.find(VALUE).get().type().label() + ", which cannot stand there.",
                     "Read it as text before.");
         }
         int measures = given.find(MEASURE).map(Map::size).orElse(0);
@@ -151,7 +154,8 @@ final class RowsToColumns extends BuiltIn {
         if (given.find(ABSENT).isPresent() && absent.isEmpty()) {
             return Given.refused(
                     Code.WRONG_TYPE,
-                    given.find(ABSENT).get() + " is no " + measure.type().label() + ", as the others in these columns are.",
+                    given.find(ABSENT).get() + " is no " + measure.type().label()
+                            + ", as the others in these columns are.",
                     "Write one, or leave `absent` out.");
         }
         Map<String, String> counts = new LinkedHashMap<>();
@@ -181,11 +185,10 @@ final class RowsToColumns extends BuiltIn {
         }
         Relation after = absent.map(a -> filled(grouped, counts, a)).orElse(grouped);
         Expr other = Formula.when(Formula.any(named), Expr.Literal.truth(false), Expr.Literal.truth(true));
-        List<Report> reports = new ArrayList<>(List.of(new Report(
-                "others", new Relation.Keep(given.before(), other), "rows with a value that is not named")));
+        List<Report> reports = new ArrayList<>(List.of(
+                new Report("others", new Relation.Keep(given.before(), other), "rows with a value that is not named")));
         if (given.find(VALUE).isPresent()) {
-            reports.add(new Report(
-                    "repeats", repeats(given, Formula.any(named)), "rows that meet in one cell", true));
+            reports.add(new Report("repeats", repeats(given, Formula.any(named)), "rows that meet in one cell", true));
         }
         return new Resolution.Done(after, reports);
     }

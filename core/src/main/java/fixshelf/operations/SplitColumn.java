@@ -59,15 +59,15 @@ final class SplitColumn extends BuiltIn {
                                         "'none' | NULL | NULL",
                                         "NULL | NULL | NULL")),
                         new TableExample(
-                        "Two parts, or fewer",
-                        Table.of("a", "'x-1'", "'y'", "NULL", "'-2'"),
-                        "split_column: a\ninto: [letter, number]\nseparator: '-'",
-                        Table.of(
-                                "a | letter | number",
-                                "'x-1' | 'x' | '1'",
-                                "'y' | 'y' | NULL",
-                                "NULL | NULL | NULL",
-                                "'-2' | '' | '2'"))));
+                                "Two parts, or fewer",
+                                Table.of("a", "'x-1'", "'y'", "NULL", "'-2'"),
+                                "split_column: a\ninto: [letter, number]\nseparator: '-'",
+                                Table.of(
+                                        "a | letter | number",
+                                        "'x-1' | 'x' | '1'",
+                                        "'y' | 'y' | NULL",
+                                        "NULL | NULL | NULL",
+                                        "'-2' | '' | '2'"))));
     }
 
     private static Resolution byPattern(Given given, Field column, String written) {
@@ -95,8 +95,7 @@ final class SplitColumn extends BuiltIn {
             given.meets(name).ifPresent(problems::add);
             cells.add(new Computed(
                     given.field(name, Type.TEXT),
-                    Formula.call(
-                            "regexp_extract", column.value(), pattern, Expr.Literal.integer(cells.size() + 1L))));
+                    Formula.call("regexp_extract", column.value(), pattern, Expr.Literal.integer(cells.size() + 1L))));
         }
         Expr none = Formula.not(Formula.call("regexp_like", column.value(), pattern));
         return problems.isEmpty()

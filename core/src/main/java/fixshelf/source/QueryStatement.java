@@ -42,16 +42,17 @@ public final class QueryStatement {
 
     /// In quotes, or in a comment, there is no place for a value.
     private static void wantPlaces(PreparedStatement statement, QueryValues query) throws SQLException {
-        int places = query.values().isEmpty()
-                ? 0
-                : statement.getParameterMetaData().getParameterCount();
+        int places =
+                query.values().isEmpty() ? 0 : statement.getParameterMetaData().getParameterCount();
         if (places != query.values().size()) {
             String names = "{" + String.join("}, {", query.names()) + "}";
-            throw new ProblemException(Problem.about(
-                    Code.BAD_FIELD,
-                    "query",
-                    "The query has " + places + " places for " + query.values().size() + " values (" + names + ").",
-                    "A value stands by itself: no quotes around its name, and none in a comment; a ? of the query's own is not possible beside it."));
+            throw new ProblemException(
+                    Problem.about(
+                            Code.BAD_FIELD,
+                            "query",
+                            "The query has " + places + " places for "
+                                    + query.values().size() + " values (" + names + ").",
+                            "A value stands by itself: no quotes around its name, and none in a comment; a ? of the query's own is not possible beside it."));
         }
     }
 

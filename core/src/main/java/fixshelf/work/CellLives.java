@@ -137,10 +137,9 @@ public final class CellLives {
                         .map(p -> "l." + p.left().key() + (p.missingMeets() ? " IS NOT DISTINCT FROM " : " = ") + "r."
                                 + p.right().key())
                         .collect(Collectors.joining(" AND "));
-                return Optional.of(place(
-                                "SELECT r.p FROM (" + preview.rowsOf(job, join.left()) + ") l JOIN ("
-                                        + preview.rowsOf(job, join.right()) + ") r ON " + met + " WHERE l.p = " + origin
-                                        + " ORDER BY r.p LIMIT 1 OFFSET " + nth)
+                return Optional.of(place("SELECT r.p FROM (" + preview.rowsOf(job, join.left()) + ") l JOIN ("
+                                + preview.rowsOf(job, join.right()) + ") r ON " + met + " WHERE l.p = " + origin
+                                + " ORDER BY r.p LIMIT 1 OFFSET " + nth)
                         .map(p -> outOf(step, join.right(), p, theirs.get()))
                         .orElse("no row there has its key"));
             }
@@ -151,7 +150,9 @@ public final class CellLives {
     /// Out of which row of another table a row came that a line put below its own.
     private String below(Step step, long place, Optional<Field> here) {
         String came = "the row came from another table";
-        if (here.isEmpty() || !(unwrapped(step.after()) instanceof Relation.Union union) || union.tables().size() != 2) {
+        if (here.isEmpty()
+                || !(unwrapped(step.after()) instanceof Relation.Union union)
+                || union.tables().size() != 2) {
             return came;
         }
         Relation other = union.tables().getLast();
@@ -166,7 +167,8 @@ public final class CellLives {
                 .number("SELECT count(*) FROM " + preview.tableOf(job, step.number()) + " WHERE o IS NULL AND p < "
                         + place);
         return place("SELECT p FROM (" + preview.rowsOf(job, other) + ") ORDER BY p LIMIT 1 OFFSET " + nth)
-                .map(p -> "the row came " + outOf(step, other, p, other.shape().fields().get(at)))
+                .map(p -> "the row came "
+                        + outOf(step, other, p, other.shape().fields().get(at)))
                 .orElse(came);
     }
 
@@ -183,7 +185,9 @@ public final class CellLives {
     /// Where a cell of another table stands, in words; its life there stands before this line.
     private String outOf(Step step, Relation other, long place, Field field) {
         Optional<PlannedJob> read = job.read().stream()
-                .filter(r -> step.line().blanks().containsValue(new Written.Word(r.job().name())))
+                .filter(r -> step.line()
+                        .blanks()
+                        .containsValue(new Written.Word(r.job().name())))
                 .findFirst();
         if (read.isPresent()) {
             before = () -> intoJob(read.get(), field, place);
@@ -214,7 +218,9 @@ public final class CellLives {
         }
         Relation.Source source = (Relation.Source) from;
         String file = Optional.ofNullable(job.others().get(source.name()))
-                .map(f -> f.copied().map(c -> c.from()).orElse(String.valueOf(f.file().getFileName())))
+                .map(f -> f.copied()
+                        .map(c -> c.from())
+                        .orElse(String.valueOf(f.file().getFileName())))
                 .orElse(source.name());
         int column = source.shape().fields().indexOf(now) + 1;
         this.file = String.format("%s, row %,d, field %d", file, place + 1, column);

@@ -222,8 +222,7 @@ public final class JobRun {
             long rows = session.write(
                     streams
                             ? Outputs.copy(
-                                    pending.getFirst(),
-                                    passing.query(told, Outputs.named(pending.getFirst(), last)))
+                                    pending.getFirst(), passing.query(told, Outputs.named(pending.getFirst(), last)))
                             : "CREATE OR REPLACE TABLE part_0 AS " + passing.query(told, shown));
             if (rows != passing.tally().passed()) {
                 throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
@@ -384,8 +383,8 @@ public final class JobRun {
                 job.where(step.number()),
                 String.format("%,d %s line %d: ", count, count == 1 ? "row breaks" : "rows break", step.number()) + some
                         + (count > MOST_NAMED ? "; …" : "") + ".",
-                "Mend the rows in a line before it"
-                        + (onlyCounts(step) ? ", or write `only_count: true`" : "") + ". Nothing was written."));
+                "Mend the rows in a line before it" + (onlyCounts(step) ? ", or write `only_count: true`" : "")
+                        + ". Nothing was written."));
     }
 
     /// Whether its line may also go on where rows break it.

@@ -108,7 +108,8 @@ final class Ledgers {
         Map<Relation, List<Ledger.Part>> found = new LinkedHashMap<>();
         for (Relation part : step.after().parts()) {
             switch (part) {
-                case Relation.Join join when isOther(join.right()) -> {
+                case Relation.Join join
+                when isOther(join.right()) -> {
                     Relation right = join.right() instanceof Relation.FirstOf first ? first.from() : join.right();
                     found.computeIfAbsent(right, r -> met(join, r));
                 }
@@ -159,7 +160,8 @@ final class Ledgers {
     }
 
     private Ledger.Written written(PlannedJob.Target target) {
-        String place = target.table().isPresent() ? target.shown() : target.file().toString();
+        String place =
+                target.table().isPresent() ? target.shown() : target.file().toString();
         Optional<PlannedJob.OfLine> report = target.report();
         if (report.isEmpty()) {
             return new Ledger.Written(place, effects.get(plan.resultLine() - 1).rowsAfter(), "the result");
@@ -171,8 +173,6 @@ final class Ledgers {
                         effects.get(of.line() - 1).rowsAfter(),
                         of.line() == plan.resultLine() ? "the result" : "line " + of.line())
                 : new Ledger.Written(
-                        place,
-                        rows(of.report().relation()),
-                        of.report().words() + " at line " + of.line());
+                        place, rows(of.report().relation()), of.report().words() + " at line " + of.line());
     }
 }

@@ -1,12 +1,15 @@
 package fixshelf.work;
 
 import fixshelf.language.tree.Names;
+import fixshelf.plan.Line;
+import fixshelf.plan.Written;
 import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.ReadOptions.Form;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Matcher;
@@ -22,6 +25,33 @@ final class Placeholders {
     /// The names that a text asks for.
     static List<String> names(String text) {
         return NAME.matcher(text).results().map(m -> m.group(1)).toList();
+    }
+
+    /// A line with values in the place of `{name}`, where that is all that stands in a blank, or in an item of one.
+    /// Braces inside of other texts are ordinary signs, as they are in patterns.
+    static Line fill(Line line, Map<String, String> values) {
+        Map<String, Written> filled = new LinkedHashMap<>();
+        line.blanks().forEach((blank, written) -> filled.put(blank, filled(written, values)));
+        return filled.equals(line.blanks())
+                ? line
+                : new Line(line.call(), filled, line.name(), line.strict(), line.rest());
+    }
+
+    private static Written filled(Written written, Map<String, String> values) {
+        return switch (written) {
+            case Written.Word(String text) -> {
+                Matcher whole = NAME.matcher(text);
+                String value = whole.matches() ? values.get(whole.group(1)) : null;
+                yield value == null ? written : Written.word(value);
+            }
+            case Written.Items(List<Written> items) ->
+                new Written.Items(items.stream().map(i -> filled(i, values)).toList());
+            case Written.Fields(Map<String, Written> fields) -> {
+                Map<String, Written> all = new LinkedHashMap<>();
+                fields.forEach((name, value) -> all.put(name, filled(value, values)));
+                yield new Written.Fields(all);
+            }
+        };
     }
 
     /// The names that the path or address asks for, and what of it is read.
@@ -61,16 +91,14 @@ final class Placeholders {
                 filled.map(o -> o.withForm(new Form.Workbook(
                         known(w.sheet(), values), known(w.block(), values), w.errorsAsText(), w.serials())));
             case Form.Web w ->
-                filled.map(o -> o.withForm(
-                        new Form.Web(known(w.table(), values), w.heading(), w.seconds(), w.keep())));
+                filled.map(o -> o.withForm(new Form.Web(known(w.table(), values), w.heading(), w.seconds(), w.keep())));
             case null, default -> filled;
         };
     }
 
     /// A text with the values that are known; a sheet may be called `{x}`.
     private static String known(String text, Map<String, String> values) {
-        return NAME.matcher(text)
-                .replaceAll(m -> Matcher.quoteReplacement(values.getOrDefault(m.group(1), m.group())));
+        return NAME.matcher(text).replaceAll(m -> Matcher.quoteReplacement(values.getOrDefault(m.group(1), m.group())));
     }
 
     static Outcome<String> fill(String text, Map<String, String> values, Problem.Where where) {

@@ -263,7 +263,9 @@ public record PlannedJob(
     /// Values for names that neither the environment, nor the job, nor one of its paths knows: a slip of the pen.
     private static List<Problem> unknown(Shelf shelf, JobPage job, Set<String> names) {
         Set<String> known = new TreeSet<>();
-        job.parameters().keySet().stream().filter(n -> isUsed(job, n)).forEach(known::add);
+        Stream.concat(job.parameters().keySet().stream(), shelf.settings().values().keySet().stream())
+                .filter(n -> isUsed(job, n))
+                .forEach(known::add);
         job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
         FirstLine.options(shelf, job).value().ifPresent(o -> known.addAll(Placeholders.names(o)));
         return names.stream()
@@ -373,7 +375,7 @@ public record PlannedJob(
             Shelf shelf, JobPage job, SourceFile source, Map<String, String> set, List<String> chain) {
         Map<String, String> values = values(shelf, job, set);
         List<Planner.PlacedLine> lines =
-                job.lines().stream().map(l -> placed(job, l)).toList();
+                job.lines().stream().map(l -> placed(job, l, values)).toList();
         JobSources sources = new JobSources(shelf, chain);
         String name = FirstLine.dataset(job);
         Optional<JobPage> other = FirstLine.job(shelf, job.lines().getFirst().line());
@@ -402,9 +404,10 @@ public record PlannedJob(
                 .orElse(job.lines().size());
     }
 
-    private static Planner.PlacedLine placed(JobPage job, JobPage.PlacedLine line) {
+    private static Planner.PlacedLine placed(JobPage job, JobPage.PlacedLine line, Map<String, String> values) {
         Map<String, Where> blanks = new HashMap<>();
         line.blanks().forEach((name, span) -> blanks.put(name, new Where(job.source(), span)));
-        return new Planner.PlacedLine(line.line(), new Where(job.source(), line.span()), blanks);
+        Line filled = line.line().isRead() ? line.line() : Placeholders.fill(line.line(), values);
+        return new Planner.PlacedLine(filled, new Where(job.source(), line.span()), blanks);
     }
 }

@@ -78,13 +78,18 @@ class OwnDriverTest {
         Outcome<SourceFile> source = open(field);
         String all = source.isPresent()
                 ? ReadRows.of(source).replace("\n", " / ")
-                : source.problems().stream().map(p -> p.what() + " " + p.todo()).findFirst().orElseThrow();
-        assertThat(source.isPresent() ? all : all.replaceFirst("^jdbc:h2:[^ ]*: ", "")).startsWith(read);
+                : source.problems().stream()
+                        .map(p -> p.what() + " " + p.todo())
+                        .findFirst()
+                        .orElseThrow();
+        assertThat(source.isPresent() ? all : all.replaceFirst("^jdbc:h2:[^ ]*: ", ""))
+                .startsWith(read);
         if (source.isPresent()) {
             assertThat(all.stripTrailing()).isEqualTo(read);
         }
         // Nothing was written.
-        assertThat(ReadRows.withoutNames(open("query: SELECT count(*) FROM visits"))).isEqualTo("3");
+        assertThat(ReadRows.withoutNames(open("query: SELECT count(*) FROM visits")))
+                .isEqualTo("3");
     }
 
     @ParameterizedTest
@@ -104,8 +109,8 @@ class OwnDriverTest {
     private Outcome<SourceFile> open(String field) throws Exception {
         Files.writeString(
                 folder.resolve("datasets/visits.yaml"),
-                "dataset: visits\nkind: jdbc\nread: \"" + address
-                        + "\"\nuser: keeper\npassword_from: OWN_PASSWORD\n" + field + "\n");
+                "dataset: visits\nkind: jdbc\nread: \"" + address + "\"\nuser: keeper\npassword_from: OWN_PASSWORD\n"
+                        + field + "\n");
         Shelf shelf = ShelfReader.read(folder).get();
         assertThat(shelf.problems()).isEmpty();
         Copies.forget();

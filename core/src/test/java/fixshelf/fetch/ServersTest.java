@@ -120,8 +120,8 @@ class ServersTest {
         server.run("DROP TABLE " + table);
     }
 
-    /// `{name}` in a query is a value of the shelf, or of a loader's call with its type; it stands beside the query, and
-    /// nothing in it can be read as code.
+    /// `{name}` in a query is a value of the shelf, or of a loader's call with its type; it stands
+    /// beside the query, and nothing in it can be read as code.
     @ParameterizedTest
     @ValueSource(strings = {"postgresql", "mariadb"})
     void aQueryTakesValues(String language) throws Exception {
@@ -139,13 +139,12 @@ class ServersTest {
                 """);
         Shelf asked = shelf(server, "query: SELECT id, cost FROM taken WHERE item = {item} AND id >= {least}");
         assertThat(ReadRows.of(open(asked))).isEqualTo("id|cost\n2|2.50");
-        assertThat(open(shelf(server, "query: SELECT id FROM taken WHERE item = '{item}'")).problems())
+        assertThat(open(shelf(server, "query: SELECT id FROM taken WHERE item = '{item}'"))
+                        .problems())
                 .extracting(Problem::what)
                 .containsExactly("The query has 0 places for 1 values ({item}).");
         Files.createDirectories(folder.resolve("fixes"));
-        Files.writeString(
-                folder.resolve("fixes/taken_since.fix.md"),
-                """
+        Files.writeString(folder.resolve("fixes/taken_since.fix.md"), """
                 ---
                 format: 2
                 fix: taken_since
@@ -165,7 +164,8 @@ class ServersTest {
                     password_from: ROOM_PASSWORD
                     query: SELECT id, at FROM taken WHERE at >= {day} AND cost < {most} ORDER BY id
                 ```
-                """.formatted(server.language(), server.read(), server.user()));
+                """.formatted(
+                        server.language(), server.read(), server.user()));
         Files.writeString(
                 folder.resolve("datasets/since.yaml"),
                 "dataset: since\nload: taken_since\nwith: {day: 2026-03-02, most: 3}\n");

@@ -63,7 +63,10 @@ class LedgerTest {
             assertThat(ledger.written())
                     .containsExactly(
                             new Ledger.Written(root.resolve("out.csv").toString(), ledger.out(), "the result"),
-                            new Ledger.Written(root.resolve("read.csv").toString(), ledger.read(), lines.contains("@@") ? "line 1" : "the result"));
+                            new Ledger.Written(
+                                    root.resolve("read.csv").toString(),
+                                    ledger.read(),
+                                    lines.contains("@@") ? "line 1" : "the result"));
         }
     }
 
@@ -90,8 +93,10 @@ class LedgerTest {
                 "dataset: of_thornmere\nload: of_village\nwith: {name: Thornmere}\n");
         Files.writeString(
                 root.resolve("jobs/known.yaml"),
-                "job: known\nlines:\n" + yaml("read: visits@@read_as: {hours: integer}@@keep_rows: village IS NOT NULL"));
-        Files.writeString(root.resolve("jobs/second.yaml"), "job: second\nlines:\n" + yaml("read: known@@keep_rows: hours > 2"));
+                "job: known\nlines:\n"
+                        + yaml("read: visits@@read_as: {hours: integer}@@keep_rows: village IS NOT NULL"));
+        Files.writeString(
+                root.resolve("jobs/second.yaml"), "job: second\nlines:\n" + yaml("read: known@@keep_rows: hours > 2"));
         Files.writeString(
                 root.resolve("jobs/counted.yaml"),
                 "job: counted\nlines:\n" + yaml("read: visits@@count_by: [village]@into: n"));

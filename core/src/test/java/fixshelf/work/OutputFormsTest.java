@@ -217,7 +217,8 @@ class OutputFormsTest {
         String data = "a,b\n\"x;é\"\"q\",\n=1+1,\n,-5\n";
         for (String lines : List.of("", "  - sort: [b]\n  - sort: [{a: descending}]\n")) {
             Files.deleteIfExists(root.resolve("out.csv"));
-            String page = "out.csv\n" + (fields.isBlank() ? "" : "    " + fields.strip().replace("¶", "\n    ") + "\n");
+            String page = "out.csv\n"
+                    + (fields.isBlank() ? "" : "    " + fields.strip().replace("¶", "\n    ") + "\n");
             Outcome<JobRun.Report> run = run(data, lines, page.strip());
             if (!expected.endsWith("¶")) {
                 assertThat(run.problems()).extracting(p -> p.what()).contains(expected.strip());
@@ -225,10 +226,10 @@ class OutputFormsTest {
                 continue;
             }
             String encoding = fields.replaceFirst("(?s).*encoding: ([a-z0-9-]+).*|.*", "$1");
-            String read = new String(
-                    Files.readAllBytes(root.resolve("out.csv")),
-                    encoding.isEmpty() ? "utf-8" : encoding);
-            assertThat(read.replace("\uFEFF", "⎕").replace("\r", "␍").replace("\n", "¶")).isEqualTo(expected.strip());
+            String read =
+                    new String(Files.readAllBytes(root.resolve("out.csv")), encoding.isEmpty() ? "utf-8" : encoding);
+            assertThat(read.replace("\uFEFF", "⎕").replace("\r", "␍").replace("\n", "¶"))
+                    .isEqualTo(expected.strip());
             // What was written comes back the same through an edit of the page.
             JobPage job = ShelfReader.read(root).get().job("job").orElseThrow();
             assertThat(JobEdits.written(job.outputs().getFirst(), "").lines().count())

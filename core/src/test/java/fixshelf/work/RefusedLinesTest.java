@@ -106,11 +106,10 @@ class RefusedLinesTest {
         Shelf shelf = Jobs.shelf(
                 root,
                 "a,n,v\nx,p,1\nx,p,2\n",
-                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - " + line.strip().replace("@", "\n    ")
-                        + "\noutputs:\n  - write: out.csv\n");
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - "
+                        + line.strip().replace("@", "\n    ") + "\noutputs:\n  - write: out.csv\n");
         Files.writeString(root.resolve("data/many.csv"), "k,w\n" + "x,1\n".repeat(21));
-        Files.writeString(
-                root.resolve("datasets/many.yaml"), "dataset: many\nread: data/many.csv\n");
+        Files.writeString(root.resolve("datasets/many.yaml"), "dataset: many\nread: data/many.csv\n");
         List<Problem> problems = Jobs.run(ShelfReader.read(root).get()).problems();
         assertThat(problems).hasSize(what == null ? 0 : 1);
         problems.forEach(p -> {

@@ -65,7 +65,8 @@ class TableMappingsTest {
                 "job: job\nlines:\n  - read: {file: data/in.csv}\n  - by_mapping: [item]\n"
                         + "    pairs: {in: groups, from: item, to: item group}\n    "
                         + others.strip().replace("@", "\n    ") + "\noutputs:\n  - write: out/others.csv\n");
-        Outcome<JobRun.Report> run = Jobs.run(fixshelf.shelf.ShelfReader.read(root).get());
+        Outcome<JobRun.Report> run =
+                Jobs.run(fixshelf.shelf.ShelfReader.read(root).get());
         String given = run.isPresent()
                 ? Files.readAllLines(root.resolve("out/others.csv")).stream()
                         .skip(1)

@@ -113,8 +113,11 @@ final class JobOutputs {
                         Ui.blank(
                                 SEPARATORS.getOrDefault(separator, separator),
                                 "blank",
-                                () -> set(job, index, output.told(now.separatedBy(
-                                        after(List.copyOf(SEPARATORS.keySet()), separator))))),
+                                () -> set(
+                                        job,
+                                        index,
+                                        output.told(
+                                                now.separatedBy(after(List.copyOf(SEPARATORS.keySet()), separator))))),
                         Ui.label("in"),
                         Ui.blank(
                                 now.encoding().toLowerCase(java.util.Locale.ROOT),

@@ -57,11 +57,7 @@ final class LedgerPage {
         grid.getChildren().clear();
         begin(ledger, job, sentences);
         for (Ledger.Entry entry : ledger.entries()) {
-            add(
-                    changed(entry),
-                    toLine(entry.line()),
-                    entry.words() + ": " + sentences.apply("", entry.line()),
-                    "told");
+            add(changed(entry), toLine(entry.line()), entry.words() + ": " + sentences.apply("", entry.line()), "told");
         }
         ledger.branches()
                 .forEach(b -> add(
@@ -86,17 +82,16 @@ final class LedgerPage {
         }
         ledger.written()
                 .forEach(w -> add(
-                        String.format("%,d", w.rows()), Ui.label(""), "rows to " + name(w.place()) + ": " + w.what(), "soft"));
+                        String.format("%,d", w.rows()),
+                        Ui.label(""),
+                        "rows to " + name(w.place()) + ": " + w.what(),
+                        "soft"));
     }
 
     /// The rows that were read; those of another job or a loader with what became of them there.
     private void begin(Ledger ledger, PlannedJob job, BiFunction<String, Integer, String> sentences) {
         if (ledger.before().isEmpty()) {
-            add(
-                    String.format("%,d", ledger.read()),
-                    Ui.label(""),
-                    "rows of " + job.readFrom() + " were read",
-                    "told");
+            add(String.format("%,d", ledger.read()), Ui.label(""), "rows of " + job.readFrom() + " were read", "told");
             return;
         }
         Ledger before = ledger.before().get();
