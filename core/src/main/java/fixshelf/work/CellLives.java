@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.engine.Rows;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Step;
 import fixshelf.plan.Written;
@@ -137,8 +138,8 @@ public final class CellLives {
                         .map(p -> "l." + p.left().key() + (p.missingMeets() ? " IS NOT DISTINCT FROM " : " = ") + "r."
                                 + p.right().key())
                         .collect(Collectors.joining(" AND "));
-                return Optional.of(place("SELECT r.p FROM (" + preview.rowsOf(job, join.left()) + ") l JOIN ("
-                                + preview.rowsOf(job, join.right()) + ") r ON " + met + " WHERE l.p = " + origin
+                return Optional.of(place("SELECT r.p FROM (" + rows(join.left()) + ") l JOIN ("
+                                + rows(join.right()) + ") r ON " + met + " WHERE l.p = " + origin
                                 + " ORDER BY r.p LIMIT 1 OFFSET " + nth)
                         .map(p -> outOf(step, join.right(), p, theirs.get()))
                         .orElse("no row there has its key"));
@@ -166,10 +167,15 @@ public final class CellLives {
         long nth = preview.session()
                 .number("SELECT count(*) FROM " + preview.tableOf(job, step.number()) + " WHERE o IS NULL AND p < "
                         + place);
-        return place("SELECT p FROM (" + preview.rowsOf(job, other) + ") ORDER BY p LIMIT 1 OFFSET " + nth)
+        return place("SELECT p FROM (" + rows(other) + ") ORDER BY p LIMIT 1 OFFSET " + nth)
                 .map(p -> "the row came "
                         + outOf(step, other, p, other.shape().fields().get(at)))
                 .orElse(came);
+    }
+
+    /// A query for a table that is worked out of the lines of the job, with its place in `p`.
+    private String rows(Relation relation) {
+        return Rows.beside(relation, preview.bases(job));
     }
 
     private static Relation unwrapped(Relation relation) {

@@ -1,6 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.engine.Grid;
+import fixshelf.engine.Rows;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
 import fixshelf.plan.Written;
@@ -144,7 +145,8 @@ final class Ledgers {
     }
 
     private long rows(Relation relation) {
-        return preview.rowCount(job, relation);
+        return preview.session()
+                .number("SELECT count(*) FROM (" + Rows.beside(relation, preview.bases(job)) + ")");
     }
 
     /// What a blank of a line calls the other table.

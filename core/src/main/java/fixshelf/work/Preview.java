@@ -340,16 +340,6 @@ public final class Preview implements AutoCloseable {
         return guarded(() -> Ledgers.of(this, job));
     }
 
-    /// How many rows a table has that is worked out of the lines of a job.
-    long rowCount(PlannedJob job, Relation relation) {
-        return loaded.session().number("SELECT count(*) FROM (" + rowsOf(job, relation) + ")");
-    }
-
-    /// A query for such a table, with its place in `p`.
-    String rowsOf(PlannedJob job, Relation relation) {
-        return Rows.beside(relation, bases(job));
-    }
-
     /// The table that holds the rows after a line.
     String tableOf(PlannedJob job, int line) {
         return table(job, line).name();
