@@ -50,6 +50,12 @@ public final class Rows {
         return query(sql, relation, "p, o, k, l, " + keys(relation.shape().fields()), " ORDER BY p");
     }
 
+    /// A query for the rows before a line that have no row after it: their fields with `p`.
+    public static String left(Relation before, Relation after, Function<Relation, String> bases) {
+        return "SELECT p, " + keys(before.shape().fields()) + " FROM " + bases.apply(before)
+                + " AS b WHERE p NOT IN (SELECT o" + " FROM (" + traced(after, bases) + ") WHERE o IS NOT NULL)";
+    }
+
     /// A query for a table beside a line: its fields with `p`.
     public static String beside(Relation relation, Function<Relation, String> bases) {
         return beside(relation, bases, Map.of());

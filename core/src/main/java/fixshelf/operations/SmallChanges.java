@@ -16,7 +16,8 @@ import java.util.List;
 import java.util.Optional;
 
 /// Keys that differ by a letter: one that is another, too many, missing, or exchanged with its neighbour, and from
-/// eight letters on one missing and one too many. Keys with digits are codes, in which one digit means something else.
+/// eight letters on one missing and one too many, or two others. Keys with digits are codes, in which one digit means
+/// something else.
 ///
 /// Each key is written without each of its letters in turn; two keys are close where two such texts are equal. So the
 /// work grows with the number of keys, not with its square.
@@ -69,15 +70,94 @@ final class SmallChanges {
         Relation close = new Relation.Keep(counted, Formula.isKnown(changes.value()));
         List<Field> keys = new ArrayList<>(List.of(here.key(), key));
         keys.addAll(here.carried());
+        List<Field> told = new ArrayList<>(keys);
+        told.add(changes);
+        Relation all = new Relation.Union(List.of(
+                new Relation.Pick(close, new Shape(told)), twoOthers(here, there, HEAD), twoOthers(here, there, TAIL)));
         Field fewest = given.helper("fewest", Type.INTEGER);
         Relation each =
-                new Relation.Group(close, keys, List.of(new Grouped(fewest, Aggregate.LEAST, Optional.of(changes))));
+                new Relation.Group(all, keys, List.of(new Grouped(fewest, Aggregate.LEAST, Optional.of(changes))));
         Field why = given.helper("differ_in", Type.TEXT);
         Expr words = Formula.when(
                 Formula.call("=", fewest.value(), number(1)),
                 Expr.Literal.text("one letter"),
                 Expr.Literal.text("two letters"));
         return new Close(new Relation.Compute(each, List.of(new Computed(why, words))), here.key(), key, why);
+    }
+
+    private static final boolean HEAD = true;
+    private static final boolean TAIL = false;
+
+    /// The pairs of long keys in which two letters are others, of those that begin, or end, with
+    /// the same three: the key here, the one there, what came along, and the number two.
+    private Relation twoOthers(Side here, Side there, boolean head) {
+        Ended mine = ended(here, head);
+        Ended theirs = ended(there, head);
+        Field key = given.helper(there.key().name() + "_there", Type.TEXT);
+        Field folded = given.helper("folded_there", Type.TEXT);
+        Relation joined = new Relation.Join(
+                mine.table(),
+                theirs.table(),
+                List.of(
+                        new Relation.Pair(mine.size(), theirs.size(), false),
+                        new Relation.Pair(mine.end(), theirs.end(), false)),
+                Relation.Meeting.PAIRS,
+                List.of(new Relation.Taken(there.key(), key), new Relation.Taken(there.folded(), folded)));
+        Field differing = given.helper("differing", Type.INTEGER);
+        Field two = given.helper("changes", Type.INTEGER);
+        Relation counted = new Relation.Compute(
+                joined, List.of(new Computed(differing, differing(here.folded(), folded, 1, LONGEST))));
+        Relation close = new Relation.Compute(
+                new Relation.Keep(counted, Formula.call("=", differing.value(), number(2))),
+                List.of(new Computed(two, number(2))));
+        List<Field> shown = new ArrayList<>(List.of(here.key(), key));
+        shown.addAll(here.carried());
+        shown.add(two);
+        return new Relation.Pick(close, new Shape(shown));
+    }
+
+    /// How many of the letters from one place to another differ, put together in halves.
+    private static Expr differing(Field a, Field b, int from, int to) {
+        if (from == to) {
+            Expr here = Formula.call("substr", a.value(), number(from), number(1));
+            Expr there = Formula.call("substr", b.value(), number(from), number(1));
+            return Formula.when(Formula.call("<>", here, there), number(1), number(0));
+        }
+        int half = (from + to) / 2;
+        return Formula.call("+", differing(a, b, from, half), differing(a, b, half + 1, to));
+    }
+
+    /// @param end the first, or the last, three letters of a key
+    private record Ended(Relation table, Field size, Field end) {}
+
+    private Ended ended(Side side, boolean head) {
+        Field size = given.helper("size", Type.INTEGER);
+        Field end = given.helper("end", Type.TEXT);
+        Relation some = some(side, size, LONG);
+        Expr first = head ? number(1) : Formula.call("-", size.value(), number(2));
+        List<Field> kept = new ArrayList<>(List.of(side.key(), side.folded(), size));
+        kept.addAll(side.carried());
+        Relation ended = new Relation.Compute(
+                new Relation.Pick(some, new Shape(kept)),
+                List.of(new Computed(end, Formula.call("substr", side.folded().value(), first, number(3)))));
+        return new Ended(ended, size, end);
+    }
+
+    /// The first of the keys that have so many letters, and no digit.
+    private Relation some(Side side, Field size, int shortest) {
+        Expr key = side.folded().value();
+        Field number = given.helper("key_number", Type.INTEGER);
+        Relation sized = new Relation.Compute(side.table(), List.of(new Computed(size, Formula.call("length", key))));
+        Relation fit = new Relation.Keep(
+                sized,
+                Formula.all(List.of(
+                        Formula.call(">=", size.value(), number(shortest)),
+                        Formula.call("<=", size.value(), number(LONGEST)),
+                        Formula.not(Formula.call("regexp_like", key, Expr.Literal.text("[0-9]"))))));
+        return new Relation.Keep(
+                new Relation.Window(
+                        fit, List.of(Windowed.number(number, Windowed.Kind.NUMBER)), List.of(), List.of(), false),
+                Formula.call("<=", number.value(), number(MOST_KEYS)));
     }
 
     /// A table of keys without each of their letters in turn, and as they are.
@@ -90,18 +170,7 @@ final class SmallChanges {
     private Spelled spelled(Side side) {
         Expr key = side.folded().value();
         Field size = given.helper("size", Type.INTEGER);
-        Field number = given.helper("key_number", Type.INTEGER);
-        Relation sized = new Relation.Compute(side.table(), List.of(new Computed(size, Formula.call("length", key))));
-        Relation fit = new Relation.Keep(
-                sized,
-                Formula.all(List.of(
-                        Formula.call(">=", size.value(), number(SHORTEST)),
-                        Formula.call("<=", size.value(), number(LONGEST)),
-                        Formula.not(Formula.call("regexp_like", key, Expr.Literal.text("[0-9]"))))));
-        Relation some = new Relation.Keep(
-                new Relation.Window(
-                        fit, List.of(Windowed.number(number, Windowed.Kind.NUMBER)), List.of(), List.of(), false),
-                Formula.call("<=", number.value(), number(MOST_KEYS)));
+        Relation some = some(side, size, SHORTEST);
         List<Field> kept = new ArrayList<>(List.of(side.key(), side.folded(), size));
         kept.addAll(side.carried());
         // Each key beside each number of a letter.

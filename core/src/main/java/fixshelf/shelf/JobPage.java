@@ -86,6 +86,11 @@ public record JobPage(
             return new Output(path, replace, span, of, table, sheet, now, text);
         }
 
+        /// @param now what is written; empty for the result of the job
+        public Output holding(Optional<OfReport> now) {
+            return new Output(path, replace, span, now, table, sheet, language, text);
+        }
+
         public Output told(DelimitedText now) {
             return new Output(path, replace, span, of, table, sheet, language, now);
         }

@@ -331,6 +331,7 @@ public final class JobRun {
     private List<LineEffect.Counted> reports(Step step, String base) {
         Function<Relation, String> bases = bases(step, base);
         List<LineEffect.Counted> counted = new ArrayList<>();
+        PlannedJob.OfLine.left(job.plan(), step).ifPresent(left -> write(step, left, bases));
         for (Operation.Report report : step.reports()) {
             write(step, report, bases);
             if (!report.dear()) {
@@ -354,7 +355,9 @@ public final class JobRun {
                     .isPresent();
             if (wanted) {
                 stage("Writing " + output.target().shown());
-                String rows = Rows.beside(report.relation(), bases);
+                String rows = output.target().report().get().isOfLeft()
+                        ? Rows.left(report.relation(), step.after(), bases)
+                        : Rows.beside(report.relation(), bases);
                 Outputs.write(
                         output,
                         loaded.session(),

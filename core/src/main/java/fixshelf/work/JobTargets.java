@@ -23,6 +23,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.stream.Stream;
 
 /// Where the outputs of a job go, found out when it is planned.
 final class JobTargets {
@@ -49,8 +50,9 @@ final class JobTargets {
         Optional<Step> step = plan.steps().stream()
                 .filter(s -> JobPage.isNamed(s.line(), s.number(), of.line()))
                 .findFirst();
-        List<String> known = step.map(
-                        s -> s.reports().stream().map(Operation.Report::name).toList())
+        List<String> known = step.map(s -> Stream.concat(s.reports().stream(), OfLine.left(plan, s).stream())
+                        .map(Operation.Report::name)
+                        .toList())
                 .orElse(List.of());
         if (of.report().isEmpty() && step.isPresent()) {
             Step line = step.get();
@@ -59,6 +61,7 @@ final class JobTargets {
         Optional<OfLine> found = step.flatMap(s -> s.reports().stream()
                 .filter(r -> r.name().equals(of.report()))
                 .findFirst()
+                .or(() -> of.report().equals(OfLine.LEFT) ? OfLine.left(plan, s) : Optional.empty())
                 .map(r -> new OfLine(s.number(), r)));
         return found.isPresent()
                 ? Outcome.of(found)

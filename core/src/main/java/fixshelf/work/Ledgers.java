@@ -145,8 +145,7 @@ final class Ledgers {
     }
 
     private long rows(Relation relation) {
-        return preview.session()
-                .number("SELECT count(*) FROM (" + Rows.beside(relation, preview.bases(job)) + ")");
+        return preview.session().number("SELECT count(*) FROM (" + Rows.beside(relation, preview.bases(job)) + ")");
     }
 
     /// What a blank of a line calls the other table.
@@ -169,6 +168,9 @@ final class Ledgers {
             return new Ledger.Written(place, effects.get(plan.resultLine() - 1).rowsAfter(), "the result");
         }
         PlannedJob.OfLine of = report.get();
+        if (of.isOfLeft()) {
+            return new Ledger.Written(place, effects.get(of.line() - 1).left(), "rows that left at line " + of.line());
+        }
         return of.isTable()
                 ? new Ledger.Written(
                         place,

@@ -24,6 +24,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
+import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -139,6 +140,22 @@ public record PlannedJob(
 
     /// A report, and the number of the line that gives it; one without a name is the table after the line.
     public record OfLine(int line, Operation.Report report) {
+        /// The name of the rows that a line lets leave.
+        static final String LEFT = "left";
+
+        /// The rows that leave at a line, as the fields that they had before it; none where no row can leave.
+        static Optional<Operation.Report> left(Plan plan, Step step) {
+            boolean leave = step.number() > 1 && (step.rows() == Lineage.Rows.FEWER || step.rows() == Lineage.Rows.ANY);
+            return leave
+                    ? Optional.of(new Operation.Report(
+                            LEFT, plan.before(step.number()).result(), "rows that left"))
+                    : Optional.empty();
+        }
+
+        boolean isOfLeft() {
+            return report.name().equals(LEFT);
+        }
+
         boolean isTable() {
             return report.name().isEmpty();
         }

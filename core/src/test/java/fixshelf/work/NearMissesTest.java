@@ -51,7 +51,13 @@ class NearMissesTest {
                 "AQ-417|AQ-418|",
                 "M. Thistlewood|Maud Thistlewood|an initial",
                 "maud  thistlewood|M Thistlewood|an initial",
-                "Maud Thistlewood|Mary Thistlewood|",
+                "Maud Thistlewood|Mary Thistlewood|two letters",
+                "Bartholomew|Bartholamaw|two letters",
+                "xyrtholomew|Bartholomew|two letters",
+                "Kettleby|KETTLABI|two letters",
+                "Kettles|Kattlas|",
+                "xettlebx|Kettleby|",
+                "Bartholomew|Bartxolamaw|",
                 "M. Thistlewood|N. Thistlewood|one letter",
                 "J. Fenn|Joss Appleyard|"
             })

@@ -237,6 +237,44 @@ class OutputFormsTest {
         }
     }
 
+    /// The rows that a line lets leave are an output like its reports, as they stood before it.
+    @ParameterizedTest
+    @CsvSource(
+            delimiterString = "=>",
+            value = {
+                "- keep_rows: n > '1' => 1,a / ,d",
+                "- leave_out_rows: n > '1' => 2,b / 2,c",
+                "- drop_repeats: [n]¶    keep: last => 2,b",
+                "- first_rows: 1 => 2,b / 2,c / ,d",
+                "- join: list¶    matching: {n: k} => 1,a / ,d",
+                "- leave_out_matching: list¶    matching: {n: k} => 2,b / 2,c",
+                "- leave_out_blank_rows: [n] => ,d",
+                "- columns_to_rows: [n]¶    names_in: w¶    values_in: v => ,d",
+                "- sort: [n] => Line 2 gives no report left.",
+                "- group: [n]¶    measures: {c: count_rows()} => Line 2 gives no report left.",
+            })
+    void whatLeavesALineIsAnOutput(String line, String left) throws Exception {
+        Files.createDirectories(root.resolve("data"));
+        Files.createDirectories(root.resolve("datasets"));
+        Files.writeString(root.resolve("data/list.csv"), "k,v\n2,x\n2,y\n");
+        Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
+        // Also where rows pass without a table between, and where the line before is not the one above.
+        for (String before : List.of("", "  - sort: [t]\n")) {
+            Files.deleteIfExists(root.resolve("out.csv"));
+            Files.deleteIfExists(root.resolve("left.csv"));
+            Outcome<JobRun.Report> run = run(
+                    "n,t\n1,a\n2,b\n2,c\n,d\n",
+                    before + "  " + line.strip().replace("¶", "\n") + "\n",
+                    "out.csv\n  - write: left.csv\n    of: {line: " + (before.isEmpty() ? 2 : 3) + ", report: left}");
+            String came = run.isPresent()
+                    ? Files.readAllLines(root.resolve("left.csv")).stream()
+                            .skip(1)
+                            .collect(java.util.stream.Collectors.joining(" / "))
+                    : run.problems().getFirst().what().replace("Line 3", "Line 2");
+            assertThat(came).isEqualTo(left.strip());
+        }
+    }
+
     @Test
     void whatAWorkbookCannotHoldIsATextWhereThatIsSaid() throws Exception {
         String data = """

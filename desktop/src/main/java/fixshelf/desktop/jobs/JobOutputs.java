@@ -75,11 +75,7 @@ final class JobOutputs {
                             o.replace() ? "replacing what is there" : "only if it is not there",
                             "blank",
                             () -> set(job, index, o.replacing(!o.replace())))));
-            output.flatMap(JobPage.Output::of).ifPresent(of -> row.getChildren()
-                    .add(Ui.label(
-                            (of.report().isEmpty() ? "the rows" : of.report().replace('_', ' ')) + " of "
-                                    + (of.line().matches("[0-9]+") ? "line " : "") + of.line(),
-                            "soft")));
+            output.filter(o -> !o.isDefinition()).ifPresent(o -> held(row, job, index, o));
             row.setMinWidth(0);
             view.getChildren().add(row);
         }
@@ -99,6 +95,40 @@ final class JobOutputs {
             result.setOnAction(_ -> setResult(result, job));
             view.getChildren().add(new FlowPane(6, 2, Ui.label("The result is that of"), result));
         }
+    }
+
+    /// Which rows it holds: the result, those of another line, or a report of one.
+    private void held(FlowPane row, JobPage job, int index, JobPage.Output output) {
+        String now = output.of()
+                .map(of -> (of.report().isEmpty() ? "the rows" : of.report().replace('_', ' ')) + " of "
+                        + (of.line().matches("[0-9]+") ? "line " : "") + of.line())
+                .orElse("the result");
+        Button held = Ui.blank(now, "blank", () -> {});
+        held.setAccessibleText("holding: " + now);
+        held.setOnAction(_ -> {
+            TextField field = new TextField(output.of()
+                    .map(of -> (of.line() + " " + of.report()).strip())
+                    .orElse(""));
+            field.getStyleClass().add("inline-edit");
+            field.setPromptText("a line, as 4; or 4 left; empty: the result");
+            field.setAccessibleText("Holding");
+            row.getChildren().set(row.getChildren().indexOf(held), field);
+            field.requestFocus();
+            field.setOnKeyPressed(e -> {
+                if (e.getCode() == KeyCode.ESCAPE) {
+                    show(job);
+                }
+            });
+            field.setOnAction(_ -> {
+                String[] words = field.getText().strip().split("\\s+", 2);
+                Optional<JobPage.OfReport> of = words[0].isEmpty()
+                        ? Optional.empty()
+                        : Optional.of(
+                                new JobPage.OfReport(words[0], words.length == 1 ? "" : words[1].replace(' ', '_')));
+                set(job, index, output.holding(of));
+            });
+        });
+        row.getChildren().addAll(Ui.label("holding"), held);
     }
 
     /// How delimited text is written; what else it has stands on the page of the job.
