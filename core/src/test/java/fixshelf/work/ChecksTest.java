@@ -174,7 +174,7 @@ class ChecksTest {
     @CsvSource(
             delimiter = ';',
             value = {
-                "{line: 2, report: nothing} ; Line 2 gives no report nothing. ; It gives repeats.",
+                "{line: 2, report: nothing} ; Line 2 gives no report nothing. ; It gives repeats, left.",
                 "{line: twice, report: repeats} ; There is no line twice in this job. ; Give a line a `name`"
             })
     void aReportThatIsNotThereIsAProblem(String of, String what, String todo) throws IOException {
