@@ -3,52 +3,35 @@ package fixshelf.operations;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Given;
 import fixshelf.plan.Operation;
-import fixshelf.table.Aggregate;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
-import fixshelf.table.Grouped;
+import fixshelf.table.Formula;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
+import fixshelf.type.ColumnNames;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
-import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /// Names for columns, of which no two are the same.
 final class Naming {
+    private static final int TOGETHER = 64;
+
     private Naming() {}
 
-    /// The fields under these names; a blank one is called by its place, and repeats get numbers,
-    /// of which none is a name that another of them has.
+    /// The fields under these names, as far as they can be kept.
     static List<Field> named(List<Field> fields, List<String> names) {
-        List<String> bases = new ArrayList<>();
-        Set<String> wanted = new HashSet<>();
-        for (int i = 0; i < fields.size(); i++) {
-            bases.add(names.get(i).isBlank() ? "column_" + (i + 1) : names.get(i));
-            wanted.add(bases.get(i).toLowerCase(Locale.ROOT));
-        }
-        Set<String> taken = new HashSet<>();
-        List<Field> named = new ArrayList<>();
-        for (int i = 0; i < fields.size(); i++) {
-            String base = bases.get(i);
-            String name = base;
-            boolean free = taken.add(name.toLowerCase(Locale.ROOT));
-            for (int n = 2; !free; n++) {
-                name = base + "_" + n;
-                String key = name.toLowerCase(Locale.ROOT);
-                free = !wanted.contains(key) && taken.add(key);
-            }
-            named.add(fields.get(i).named(name));
-        }
-        return named;
+        List<String> distinct = ColumnNames.distinct(names);
+        return IntStream.range(0, fields.size())
+                .mapToObj(i -> fields.get(i).named(distinct.get(i)))
+                .toList();
     }
 
     /// Which columns a line calls otherwise than before: what they were called, and are.
@@ -67,26 +50,83 @@ final class Naming {
                 "names", told(given, "was", "is_now", rows), "columns with another name", false, true));
     }
 
-    /// A table of two columns of texts that are known before any row is seen.
+    /// A table of two columns of texts that are known before any row is seen. Its rows are numbers made of ten digits,
+    /// and their texts stand in long ones, so that thousands of rows cost no thousands of queries.
     static Relation told(Given given, String first, String second, Map<String, String> rows) {
-        Relation one = new Relation.Group(
-                given.before(),
-                List.of(),
-                List.of(new Grouped(given.helper("rows_before", Type.INTEGER), Aggregate.ROWS, Optional.empty())));
-        List<Computed> cells = new ArrayList<>();
-        rows.values()
-                .forEach(text -> cells.add(
-                        new Computed(given.helper("told_" + (cells.size() + 1), Type.TEXT), Expr.Literal.text(text))));
+        Field number = given.helper("number", Type.INTEGER);
+        Relation numbered = upTo(given, number, rows.size());
         Field key = given.field(first, Type.TEXT);
         Field value = given.field(second, Type.TEXT);
-        Relation unpivoted = new Relation.Unpivot(
-                new Relation.Compute(one, cells),
-                cells.stream().map(c -> List.of(c.made())).toList(),
-                List.copyOf(rows.keySet()),
-                key,
-                List.of(value),
-                true);
-        return new Relation.Pick(unpivoted, new Shape(List.of(key, value)));
+        String sign = signThatNoneHas(rows);
+        Relation table = new Relation.Compute(
+                numbered,
+                List.of(
+                        new Computed(key, at(number, List.copyOf(rows.keySet()), sign)),
+                        new Computed(value, at(number, List.copyOf(rows.values()), sign))));
+        return new Relation.Pick(table, new Shape(List.of(key, value)));
+    }
+
+    /// The text of a number: some stand together in one text, each filled up to one length with a sign that none of them has.
+    private static Expr at(Field number, List<String> texts, String sign) {
+        List<Expr.Branch> branches = new ArrayList<>();
+        for (int from = 0; from < texts.size(); from += TOGETHER) {
+            List<String> some = texts.subList(from, Math.min(from + TOGETHER, texts.size()));
+            int width = some.stream().mapToInt(Naming::length).max().orElse(0);
+            String together = some.stream()
+                    .map(t -> t + sign.repeat(width - length(t)))
+                    .collect(Collectors.joining());
+            Expr before = Formula.call(
+                    "*",
+                    Formula.call("-", number.value(), Expr.Literal.integer(from)),
+                    Expr.Literal.integer(width));
+            Expr part = Formula.call(
+                    "substr",
+                    Expr.Literal.text(together),
+                    Formula.call("+", before, Expr.Literal.integer(1)),
+                    Expr.Literal.integer(width));
+            branches.add(new Expr.Branch(
+                    Formula.call("<", number.value(), Expr.Literal.integer(from + some.size())),
+                    Formula.call("replace", part, Expr.Literal.text(sign), Expr.Literal.text(""))));
+        }
+        return new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT);
+    }
+
+    private static int length(String text) {
+        return text.codePointCount(0, text.length());
+    }
+
+    private static String signThatNoneHas(Map<String, String> rows) {
+        String all = String.join("", rows.keySet()) + String.join("", rows.values());
+        int sign = '\uE000';
+        while (all.indexOf(sign) >= 0) {
+            sign++;
+        }
+        return Character.toString(sign);
+    }
+
+    /// A table of the numbers from 0 on, fewer than `count`.
+    private static Relation upTo(Given given, Field number, int count) {
+        Relation digits = TypedRows.numbers(given, 0, 10);
+        Field digit = digits.shape().fields().getFirst();
+        Relation table = new Relation.Compute(digits, List.of(new Computed(number, digit.value())));
+        for (int size = 10; size < count; size *= 10) {
+            Relation next = TypedRows.numbers(given, 0, 10);
+            Field one = given.helper("one", Type.INTEGER);
+            Field oneThere = given.helper("one_there", Type.INTEGER);
+            Field last = given.helper("digit", Type.INTEGER);
+            Relation beside = new Relation.Join(
+                    new Relation.Compute(table, List.of(new Computed(one, Expr.Literal.integer(1)))),
+                    new Relation.Compute(next, List.of(new Computed(oneThere, Expr.Literal.integer(1)))),
+                    List.of(new Relation.Pair(one, oneThere, false)),
+                    Relation.Meeting.PAIRS,
+                    List.of(new Relation.Taken(next.shape().fields().getFirst(), last)));
+            Expr tens = Formula.call("*", number.value(), Expr.Literal.integer(10));
+            table = new Relation.Pick(
+                    new Relation.Compute(
+                            beside, List.of(new Computed(number, Formula.call("+", tens, last.value())))),
+                    new Shape(List.of(number)));
+        }
+        return new Relation.Keep(table, Formula.call("<", number.value(), Expr.Literal.integer(count)));
     }
 
     /// The fields under the names that rows of a heading give. In all but the last of them a name goes on to the

@@ -150,6 +150,11 @@ public record ArgumentKind(Parameter parameter) implements Kind<Expr> {
     }
 
     @Override
+    public boolean isCode(Written written) {
+        return written instanceof Fields(Map<String, Written> parts) && parts.containsKey("sql");
+    }
+
+    @Override
     public String say(Written written) {
         return switch (written) {
             case Word(String text) ->

@@ -78,23 +78,20 @@ public final class ExpressionKinds {
             }
         }
         context.parameters().forEach((n, value) -> add(scope, names, n, value, Scope.Kind.PARAMETER));
-        Outcome<Expr> parsed = ExpressionParser.parse("blank", text, scope);
-        List<Problem> problems = new java.util.ArrayList<>(parsed.problems());
         for (String name : context.parameters().keySet()) {
             if (text.contains("{" + name + "}")) {
-                problems.add(Problem.about(
+                return Refusal.of(
                         Code.ARGUMENTS,
-                        "blank",
                         "This writes {" + name + "}, and braces are ordinary signs in an expression.",
-                        "Write " + name + " without braces and quotes."));
-                return Outcome.failed(problems);
+                        "Write " + name + " without braces and quotes.");
             }
         }
+        Outcome<Expr> parsed = ExpressionParser.parse("blank", text, scope);
         return new Outcome<>(
                 parsed.value()
                         .map(e -> Formula.renamed(
                                 e, n -> names.getOrDefault(n.name().toLowerCase(Locale.ROOT), n))),
-                problems);
+                parsed.problems());
     }
 
     private static void add(Scope scope, Map<String, Expr> names, String name, Expr value, Scope.Kind kind) {
@@ -130,6 +127,11 @@ public final class ExpressionKinds {
 
         private static boolean isCondition(Expr expr) {
             return expr.type().equals(Type.BOOLEAN) || expr.type() instanceof Type.Unknown;
+        }
+
+        @Override
+        public boolean isCode(Written written) {
+            return true;
         }
 
         @Override
@@ -184,6 +186,11 @@ public final class ExpressionKinds {
 
         private String example() {
             return name.equals("measures") ? "count_rows()" : "upper(a)";
+        }
+
+        @Override
+        public boolean isCode(Written written) {
+            return true;
         }
 
         @Override

@@ -33,6 +33,11 @@ public interface Kind<T> {
         return false;
     }
 
+    /// Whether what is written is code, in which a parameter is a bare name and braces are ordinary signs.
+    default boolean isCode(Written written) {
+        return false;
+    }
+
     /// Something to begin with, when a line is added.
     Optional<Written> beginning(Choices choices);
 

@@ -244,9 +244,14 @@ public record ReadOptions(
         }
     }
 
+    /// The encoding of a name for which [#isEncoding] holds.
+    public static Charset charset(String name) {
+        return name.equals("latin-1") ? StandardCharsets.ISO_8859_1 : Charset.forName(name);
+    }
+
     /// The encoding of the file.
     public Charset charset() {
-        return encoding.equals("latin-1") ? StandardCharsets.ISO_8859_1 : Charset.forName(encoding);
+        return charset(encoding);
     }
 
     public ReadOptions {

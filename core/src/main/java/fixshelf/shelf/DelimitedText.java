@@ -1,9 +1,13 @@
 package fixshelf.shelf;
 
+import fixshelf.plan.ReadOptions;
+import java.nio.charset.Charset;
+import java.util.Locale;
+
 /// How rows are written as delimited text.
 ///
 /// @param separator between fields; empty for the usual one of the ending
-/// @param encoding `utf-8`, or a name that Java knows
+/// @param encoding `utf-8`, `latin-1`, or a name that Java knows
 /// @param mark whether the file begins with a byte order mark
 /// @param heading whether the names of the columns stand in the first row
 /// @param missing what stands for a missing value; empty for nothing
@@ -21,12 +25,44 @@ public record DelimitedText(
         boolean guarded) {
     public static final DelimitedText USUAL = new DelimitedText("", "utf-8", false, true, "", false, false, false);
 
+    /// What stands between fields in a file of that name.
+    public String separatorIn(String path) {
+        String usual = path.toLowerCase(Locale.ROOT).endsWith(".tsv") ? "\t" : ",";
+        return separator.isEmpty() ? usual : separator;
+    }
+
     public DelimitedText separatedBy(String now) {
         return new DelimitedText(now, encoding, mark, heading, missing, crlf, quoted, guarded);
     }
 
+    /// In another encoding; with a mark only if it has one.
     public DelimitedText in(String now) {
-        return new DelimitedText(separator, now, mark, heading, missing, crlf, quoted, guarded);
+        return new DelimitedText(separator, now, mark && hasMark(now), heading, missing, crlf, quoted, guarded);
+    }
+
+    /// Whether there is an encoding of that name in which text can be written; some can only be read.
+    public static boolean isWritable(String encoding) {
+        return ReadOptions.isEncoding(encoding) && ReadOptions.charset(encoding).canEncode();
+    }
+
+    /// Whether a byte order mark can be written in it.
+    public static boolean hasMark(String encoding) {
+        return ReadOptions.charset(encoding).newEncoder().canEncode('\uFEFF');
+    }
+
+    /// Whether texts in it begin with a mark by themselves, as in UTF-16 without a named order.
+    private static boolean marksItself(Charset charset) {
+        int one = charset.encode("a").remaining();
+        return one + one > charset.encode("aa").remaining();
+    }
+
+    public Charset charset() {
+        return ReadOptions.charset(encoding);
+    }
+
+    /// Whether a mark has to be put in front.
+    public boolean needsMark() {
+        return mark && !marksItself(charset());
     }
 
     public DelimitedText guarding(boolean now) {

@@ -181,13 +181,24 @@ public final class JobPages {
                     "Write `separator: ';'`, say.");
         }
         String encoding = fields.text("encoding", "utf-8");
-        if (!ReadOptions.isEncoding(encoding)) {
+        if (!DelimitedText.isWritable(encoding)) {
             fields.report(
                     Code.BAD_FIELD,
                     fields.spanOfValue("encoding"),
-                    "There is no encoding " + encoding + ".",
+                    ReadOptions.isEncoding(encoding)
+                            ? "Text in " + encoding + " can only be read."
+                            : "There is no encoding " + encoding + ".",
                     "Write " + String.join(", ", ReadOptions.ENCODINGS) + ", or another that Java knows.");
             encoding = "utf-8";
+        }
+        boolean mark = fields.flag("byte_order_mark", false);
+        if (mark && !DelimitedText.hasMark(encoding)) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfField("byte_order_mark"),
+                    "There is no byte order mark in " + encoding + ".",
+                    "Leave it out, or write utf-8.");
+            mark = false;
         }
         String missing = fields.text("missing", "");
         if (missing.matches("(?s).*[\"\\r\\n].*")) {
@@ -197,15 +208,23 @@ public final class JobPages {
                     "What stands for missing has no quote and no line end.",
                     "Write a word, such as NA.");
         }
-        return new DelimitedText(
+        DelimitedText text = new DelimitedText(
                 separator,
-                encoding.equals("latin-1") ? "ISO-8859-1" : encoding,
-                fields.flag("byte_order_mark", false),
+                encoding,
+                mark,
                 fields.flag("heading", true),
                 missing,
                 fields.choice("line_end", List.of("lf", "crlf")).equals("crlf"),
                 fields.choice("quotes", List.of("where_needed", "always")).equals("always"),
                 fields.choice("formulas", List.of("as_they_are", "guarded")).equals("guarded"));
+        if (missing.contains(text.separatorIn(path))) {
+            fields.report(
+                    Code.BAD_FIELD,
+                    fields.spanOfValue("missing"),
+                    "What stands for missing has no separator in it.",
+                    "Write a word, such as NA.");
+        }
+        return text;
     }
 
     /// The language of a definition.

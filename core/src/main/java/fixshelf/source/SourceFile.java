@@ -7,6 +7,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Column;
+import fixshelf.type.ColumnNames;
 import fixshelf.type.Type;
 import java.io.BufferedInputStream;
 import java.io.BufferedReader;
@@ -21,9 +22,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
@@ -281,28 +280,13 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
         }
     }
 
-    /// Names from the heading: blank ones become `column_3`, repeated ones get `_2`, `_3`.
+    /// Columns with the names of the heading, as far as they can be kept.
     private static List<Column> columns(List<RecordReader.Field> fields, boolean heading) {
-        List<Column> columns = new ArrayList<>();
-        Set<String> taken = new HashSet<>();
-        if (heading) {
-            fields.forEach(f -> taken.add(f.text().toLowerCase(Locale.ROOT)));
-        }
-        Set<String> used = new HashSet<>();
-        for (int i = 0; i < fields.size(); i++) {
-            String written = heading ? fields.get(i).text() : "";
-            String base = written.isBlank() ? "column_" + (i + 1) : written;
-            String name = base;
-            for (int n = 2;
-                    used.contains(name.toLowerCase(Locale.ROOT))
-                            || n > 2 && taken.contains(name.toLowerCase(Locale.ROOT));
-                    n++) {
-                name = base + "_" + n;
-            }
-            used.add(name.toLowerCase(Locale.ROOT));
-            columns.add(new Column(name, Type.TEXT));
-        }
-        return columns;
+        List<String> written =
+                fields.stream().map(f -> heading ? f.text() : "").toList();
+        return ColumnNames.distinct(written).stream()
+                .map(n -> new Column(n, Type.TEXT))
+                .toList();
     }
 
     /// Whether DuckDB can read the first `records` records of the file as they are; otherwise they need

@@ -2,16 +2,18 @@ package fixshelf.work;
 
 import fixshelf.language.tree.Names;
 import fixshelf.plan.Line;
-import fixshelf.plan.Written;
+import fixshelf.plan.Operation;
 import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.ReadOptions.Form;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 import java.util.stream.Stream;
@@ -28,10 +30,16 @@ final class Placeholders {
     }
 
     /// A line with values in the place of `{name}`, where that is all that stands in a blank, or in an item of one.
-    /// Braces inside of other texts are ordinary signs, as they are in patterns.
-    static Line fill(Line line, Map<String, String> values) {
+    /// Braces inside of other texts are ordinary signs, as they are in patterns and in code.
+    static Line fill(Line line, Optional<Operation> operation, Map<String, String> values) {
         Map<String, Written> filled = new LinkedHashMap<>();
-        line.blanks().forEach((blank, written) -> filled.put(blank, filled(written, values)));
+        line.blanks().forEach((blank, written) -> {
+            boolean code = operation
+                    .flatMap(o -> o.blank(blank))
+                    .filter(b -> b.kind().isCode(written))
+                    .isPresent();
+            filled.put(blank, code ? written : filled(written, values));
+        });
         return filled.equals(line.blanks())
                 ? line
                 : new Line(line.call(), filled, line.name(), line.strict(), line.rest());

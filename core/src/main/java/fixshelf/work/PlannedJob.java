@@ -392,7 +392,7 @@ public record PlannedJob(
             Shelf shelf, JobPage job, SourceFile source, Map<String, String> set, List<String> chain) {
         Map<String, String> values = values(shelf, job, set);
         List<Planner.PlacedLine> lines =
-                job.lines().stream().map(l -> placed(job, l, values)).toList();
+                job.lines().stream().map(l -> placed(shelf, job, l, values)).toList();
         JobSources sources = new JobSources(shelf, chain);
         String name = FirstLine.dataset(job);
         Optional<JobPage> other = FirstLine.job(shelf, job.lines().getFirst().line());
@@ -421,10 +421,13 @@ public record PlannedJob(
                 .orElse(job.lines().size());
     }
 
-    private static Planner.PlacedLine placed(JobPage job, JobPage.PlacedLine line, Map<String, String> values) {
+    private static Planner.PlacedLine placed(
+            Shelf shelf, JobPage job, JobPage.PlacedLine line, Map<String, String> values) {
         Map<String, Where> blanks = new HashMap<>();
         line.blanks().forEach((name, span) -> blanks.put(name, new Where(job.source(), span)));
-        Line filled = line.line().isRead() ? line.line() : Placeholders.fill(line.line(), values);
+        Line filled = line.line().isRead()
+                ? line.line()
+                : Placeholders.fill(line.line(), shelf.callables().find(line.line().call()), values);
         return new Planner.PlacedLine(filled, new Where(job.source(), line.span()), blanks);
     }
 }

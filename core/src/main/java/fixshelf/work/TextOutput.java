@@ -63,7 +63,7 @@ final class TextOutput {
         if (!text.isRewritten()) {
             return;
         }
-        Charset charset = Charset.forName(text.encoding());
+        Charset charset = text.charset();
         CharsetEncoder encoder = charset.newEncoder();
         Set<String> foreign = new LinkedHashSet<>();
         long lost = 0;
@@ -72,9 +72,7 @@ final class TextOutput {
                     OutputStream out = new BufferedOutputStream(Files.newOutputStream(scratch), 1 << 16)) {
                 boolean quoted = false;
                 StringBuilder piece = new StringBuilder();
-                // An encoding that writes a mark of its own does so once.
-                boolean marks = text.mark() && !text.encoding().equalsIgnoreCase("utf-16");
-                piece.append(marks ? "\uFEFF" : "");
+                piece.append(text.needsMark() ? "\uFEFF" : "");
                 try (var writer = new java.io.OutputStreamWriter(out, charset)) {
                     for (int c = codePoint(in); c >= 0; c = codePoint(in)) {
                         quoted ^= c == '"';

@@ -33,6 +33,14 @@ class JobParametersTest {
                 "keep_rows: k = wanted ; wanted=a ; a,3 / a,2",
                 // In an expression a parameter is a bare name, and names that nobody knows stay as they are.
                 "set: k@@to: k || '{by}' ; ; to: This writes {by}, and braces are ordinary signs in an expression.",
+                "set: k@@to: '{by}' ; ; to: This writes {by}, and braces are ordinary signs in an expression.",
+                "set: k@@to: '{sample}' ; ; to: `{` is not expected here.",
+                "keep_rows: '{by} = 1' ; ; This writes {by}, and braces are ordinary signs in an expression.",
+                "keep_rows: '{by}' ; by=true ; This writes {by}, and braces are ordinary signs in an expression.",
+                "add: {m: '{by}'} ; ; This writes {by}, and braces are ordinary signs in an expression.",
+                "tidy: k@@unwanted: {sql: '{by}'} ; ; unwanted: This writes {by}, and braces are ordinary signs in an expression.",
+                "tidy: k@@unwanted: '{by}' ; by=a ; b,4 / ,3 / ,2 / b,1",
+                "fill_missing: [k]@@with: '{by}' ; ; b,4 / a,3 / a,2 / b,1",
                 "fill_missing: [k]@@with: '{nothing}' ; ; b,4 / a,3 / a,2 / b,1",
                 "first_rows: '{nothing}' ; ; Here stands a whole number from 0 to 1,000,000,000.",
                 "first_rows: 1 ; sample=1 ; Nothing in this job is called {sample}, so that no value can be set for it."

@@ -3,6 +3,7 @@ package fixshelf.work;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
@@ -208,9 +209,14 @@ class OutputFormsTest {
                 "byte_order_mark: true => ⎕a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
                 "encoding: windows-1252¶line_end: crlf => a,b␍¶\"x;é\"\"q\",␍¶=1+1,␍¶,-5␍¶",
                 "encoding: utf-16le¶byte_order_mark: true => ⎕a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
+                "encoding: utf-16¶byte_order_mark: true => a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
+                "encoding: latin-1 => a,b¶\"x;é\"\"q\",¶=1+1,¶,-5¶",
+                "encoding: windows-1252¶byte_order_mark: true => There is no byte order mark in windows-1252.",
+                "encoding: x-jisautodetect => Text in x-jisautodetect can only be read.",
                 "encoding: us-ascii => 1 character of out.csv cannot be written as us-ascii: é",
                 "separator: ab => A separator is one character, and no quote or line end.",
                 "encoding: klingon => There is no encoding klingon.",
+                "missing: 'a,b' => What stands for missing has no separator in it.",
                 "missing: 'a\"' => What stands for missing has no quote and no line end.",
             })
     void delimitedTextIsWrittenAsItsOutputSays(String fields, String expected) throws Exception {
@@ -227,7 +233,7 @@ class OutputFormsTest {
             }
             String encoding = fields.replaceFirst("(?s).*encoding: ([a-z0-9-]+).*|.*", "$1");
             String read =
-                    new String(Files.readAllBytes(root.resolve("out.csv")), encoding.isEmpty() ? "utf-8" : encoding);
+                    new String(Files.readAllBytes(root.resolve("out.csv")), ReadOptions.charset(encoding.isEmpty() ? "utf-8" : encoding));
             assertThat(read.replace("\uFEFF", "⎕").replace("\r", "␍").replace("\n", "¶"))
                     .isEqualTo(expected.strip());
             // What was written comes back the same through an edit of the page.

@@ -14,6 +14,7 @@ import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.text.Text;
 import javafx.stage.Stage;
+import javafx.stage.Window;
 import org.junit.jupiter.api.AfterEach;
 import org.testfx.api.FxRobot;
 import org.testfx.api.FxToolkit;
@@ -110,8 +111,19 @@ abstract class WindowTest {
     }
 
     static void on(Runnable work) throws Exception {
-        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, WaitForAsyncUtils.asyncFx(work));
+        WaitForAsyncUtils.waitFor(20, TimeUnit.SECONDS, WaitForAsyncUtils.asyncFx(() -> {
+            work.run();
+            layOut();
+        }));
         WaitForAsyncUtils.waitForFxEvents();
+    }
+
+    /// A part that has come can be typed into only after it was laid out, which a frame does; frames are few here.
+    private static void layOut() {
+        for (Window window : List.copyOf(Window.getWindows())) {
+            window.getScene().getRoot().applyCss();
+            window.getScene().getRoot().layout();
+        }
     }
 
     /// Waits until nothing is being computed any more, and no typed text waits for its moment.
@@ -127,6 +139,6 @@ abstract class WindowTest {
             quiet[0] = idle ? quiet[0] + 1 : 0;
             return quiet[0] > 5;
         });
-        WaitForAsyncUtils.waitForFxEvents();
+        on(() -> {});
     }
 }

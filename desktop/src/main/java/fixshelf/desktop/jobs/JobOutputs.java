@@ -6,12 +6,13 @@ import fixshelf.problem.Span;
 import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.render.sql.SqlLanguage;
-import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.DelimitedText;
+import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.function.Consumer;
 import javafx.scene.control.Button;
@@ -134,8 +135,8 @@ final class JobOutputs {
     /// How delimited text is written; what else it has stands on the page of the job.
     private void text(FlowPane row, JobPage job, int index, JobPage.Output output) {
         DelimitedText now = output.text();
-        String usual = output.path().toLowerCase(java.util.Locale.ROOT).endsWith(".tsv") ? "\t" : ",";
-        String separator = now.separator().isEmpty() ? usual : now.separator();
+        String separator = now.separatorIn(output.path());
+        String encoding = now.encoding().toLowerCase(Locale.ROOT);
         List<String> encodings = List.of("utf-8", "windows-1252", "utf-16le");
         row.getChildren()
                 .addAll(
@@ -150,9 +151,9 @@ final class JobOutputs {
                                                 now.separatedBy(after(List.copyOf(SEPARATORS.keySet()), separator))))),
                         Ui.label("in"),
                         Ui.blank(
-                                now.encoding().toLowerCase(java.util.Locale.ROOT),
+                                encoding,
                                 "blank",
-                                () -> set(job, index, output.told(now.in(after(encodings, now.encoding()))))),
+                                () -> set(job, index, output.told(now.in(after(encodings, encoding))))),
                         Ui.blank(
                                 now.guarded() ? "formulas guarded by '" : "formulas as they are",
                                 "blank",
