@@ -44,12 +44,7 @@ final class LedgerCommand extends JobOption {
         out().printf("%,14d  rows come out%s%n", ledger.out(), now == ledger.out() ? ", which adds up" : "");
         ledger.branches().forEach(b -> out().printf(
                         "%,14d  rows beside, in a branch that ends at line %d%n", b.rows(), b.line()));
-        for (Ledger.Other other : ledger.others()) {
-            out().printf(
-                            "%n%,14d  rows of %s, for line %d: %s%n",
-                            other.rows(), other.name(), other.line(), sentence(shelf, job, other.line()));
-            other.parts().forEach(p -> out().printf("%,14d    %s%n", p.rows(), p.words()));
-        }
+        others(shelf, job, ledger, "");
         if (!ledger.written().isEmpty()) {
             out().println();
         }
@@ -70,6 +65,17 @@ final class LedgerCommand extends JobOption {
                         e.change(), e.words(), e.line(), before.job(), sentence(shelf, inner, e.line())));
         out().printf("%,14d  rows that %s gives%n", before.out(), before.job());
         return ledger.read();
+    }
+
+    /// The tables that lines take in beside, of the jobs and loaders before it first.
+    private void others(Shelf shelf, PlannedJob job, Ledger ledger, String of) {
+        ledger.before().ifPresent(b -> others(shelf, job.read().getFirst(), b, " of " + b.job()));
+        for (Ledger.Other other : ledger.others()) {
+            out().printf(
+                            "%n%,14d  rows of %s, for line %d%s: %s%n",
+                            other.rows(), other.name(), other.line(), of, sentence(shelf, job, other.line()));
+            other.parts().forEach(p -> out().printf("%,14d    %s%n", p.rows(), p.words()));
+        }
     }
 
     private static String sentence(Shelf shelf, PlannedJob job, int line) {

@@ -175,21 +175,31 @@ public final class ServerTable {
             if (address.engine().equals("jdbc")) {
                 statement.setQueryTimeout(form.seconds());
             }
-            try (ResultSet rows = statement.executeQuery();
-                    CopyWriter out = new CopyWriter(to)) {
-                List<String> names = names(rows.getMetaData());
-                out.row(names);
-                List<@Nullable String> cells = new ArrayList<>();
-                while (rows.next()) {
-                    Stop.check();
-                    cells.clear();
-                    for (int i = 1; i <= names.size(); i++) {
-                        cells.add(SqlText.of(rows, i));
-                    }
-                    out.row(cells);
-                }
-                return out.rows();
+            try (ResultSet rows = statement.executeQuery()) {
+                return written(rows, names(rows.getMetaData()), SqlText::of, to);
             }
+        }
+    }
+
+    private interface Texts {
+        @Nullable
+        String of(ResultSet rows, int column) throws SQLException, IOException;
+    }
+
+    private static long written(ResultSet rows, List<String> names, Texts texts, Path to)
+            throws SQLException, IOException {
+        try (CopyWriter out = new CopyWriter(to)) {
+            out.row(names);
+            List<@Nullable String> cells = new ArrayList<>();
+            while (rows.next()) {
+                Stop.check();
+                cells.clear();
+                for (int i = 1; i <= names.size(); i++) {
+                    cells.add(texts.of(rows, i));
+                }
+                out.row(cells);
+            }
+            return out.rows();
         }
     }
 
@@ -210,19 +220,8 @@ public final class ServerTable {
                 + numbered(names) + ")";
         try (PreparedStatement statement = statement(connection, sql, query)) {
             statement.setFetchSize(AT_ONCE);
-            try (ResultSet rows = statement.executeQuery();
-                    CopyWriter out = new CopyWriter(to)) {
-                out.row(names);
-                List<@Nullable String> cells = new ArrayList<>();
-                while (rows.next()) {
-                    Stop.check();
-                    cells.clear();
-                    for (int i = 1; i <= names.size(); i++) {
-                        cells.add(rows.getString(i));
-                    }
-                    out.row(cells);
-                }
-                return out.rows();
+            try (ResultSet rows = statement.executeQuery()) {
+                return written(rows, names, ResultSet::getString, to);
             }
         }
     }

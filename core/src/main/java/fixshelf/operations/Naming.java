@@ -66,19 +66,17 @@ final class Naming {
         return new Relation.Pick(table, new Shape(List.of(key, value)));
     }
 
-    /// The text of a number: some stand together in one text, each filled up to one length with a sign that none of them has.
+    /// The text of a number: some stand together in one text, each filled up to one length with a
+    /// sign that none of them has.
     private static Expr at(Field number, List<String> texts, String sign) {
         List<Expr.Branch> branches = new ArrayList<>();
         for (int from = 0; from < texts.size(); from += TOGETHER) {
             List<String> some = texts.subList(from, Math.min(from + TOGETHER, texts.size()));
             int width = some.stream().mapToInt(Naming::length).max().orElse(0);
-            String together = some.stream()
-                    .map(t -> t + sign.repeat(width - length(t)))
-                    .collect(Collectors.joining());
+            String together =
+                    some.stream().map(t -> t + sign.repeat(width - length(t))).collect(Collectors.joining());
             Expr before = Formula.call(
-                    "*",
-                    Formula.call("-", number.value(), Expr.Literal.integer(from)),
-                    Expr.Literal.integer(width));
+                    "*", Formula.call("-", number.value(), Expr.Literal.integer(from)), Expr.Literal.integer(width));
             Expr part = Formula.call(
                     "substr",
                     Expr.Literal.text(together),
@@ -122,8 +120,7 @@ final class Naming {
                     List.of(new Relation.Taken(next.shape().fields().getFirst(), last)));
             Expr tens = Formula.call("*", number.value(), Expr.Literal.integer(10));
             table = new Relation.Pick(
-                    new Relation.Compute(
-                            beside, List.of(new Computed(number, Formula.call("+", tens, last.value())))),
+                    new Relation.Compute(beside, List.of(new Computed(number, Formula.call("+", tens, last.value())))),
                     new Shape(List.of(number)));
         }
         return new Relation.Keep(table, Formula.call("<", number.value(), Expr.Literal.integer(count)));

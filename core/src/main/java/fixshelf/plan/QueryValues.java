@@ -19,7 +19,6 @@ import java.util.regex.Pattern;
 /// @param values in their order: text, whole number, exact number, day, time or truth
 /// @param names what the author calls them
 public record QueryValues(String sql, List<Object> values, List<String> names) {
-    private static final Pattern NAME = Pattern.compile("\\{([\\p{L}_][\\p{L}\\p{M}\\p{Nd}_]*)}");
     private static final Pattern VALUE =
             Pattern.compile("\\{=([\\p{L}\\p{M}\\p{Nd}_]+):(text|integer|decimal|date|timestamp|boolean):([^{}]*)}");
 
@@ -30,7 +29,7 @@ public record QueryValues(String sql, List<Object> values, List<String> names) {
 
     /// The query with a mark for each `{name}` whose value is known; others stay as they stand.
     public static String filled(String query, Map<String, ?> values) {
-        return NAME.matcher(query).replaceAll(m -> {
+        return InBraces.NAME.matcher(query).replaceAll(m -> {
             Object value = values.get(m.group(1));
             return Matcher.quoteReplacement(value == null ? m.group() : mark(m.group(1), value));
         });

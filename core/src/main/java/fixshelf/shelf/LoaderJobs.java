@@ -187,10 +187,17 @@ final class LoaderJobs {
     }
 
     private String filled(String blank, String text, boolean escaped) {
+        Matcher matcher = PLACE.matcher(text);
         if (blank.equals("query")) {
+            matcher.results()
+                    .filter(m -> m.group(2) != null && values.containsKey(m.group(1)))
+                    .forEach(m -> problem(
+                            Code.BAD_FIELD,
+                            "A query takes " + m.group(1) + " as the value that it is, and no pattern: " + m.group()
+                                    + ".",
+                            "Write {" + m.group(1) + "}, and what is made of it in SQL."));
             return QueryValues.filled(text, values);
         }
-        Matcher matcher = PLACE.matcher(text);
         StringBuilder out = new StringBuilder();
         while (matcher.find()) {
             Object value = values.get(matcher.group(1));

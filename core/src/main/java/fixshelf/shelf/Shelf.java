@@ -4,6 +4,7 @@ import fixshelf.language.checking.Scope;
 import fixshelf.language.tree.Definition;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Callables;
+import fixshelf.plan.InBraces;
 import fixshelf.plan.Line;
 import fixshelf.plan.LoaderCall;
 import fixshelf.plan.Operation;
@@ -129,7 +130,12 @@ public final class Shelf {
     /// are those of the call.
     public Optional<JobPage> loaded(String dataset) {
         return dataset(dataset)
-                .flatMap(d -> d.call().filter(c -> c.each().isEmpty()).map(c -> loaded(d, c, c.arguments())));
+                .flatMap(d -> d.call().filter(c -> c.each().isEmpty()).map(c -> loaded(d, c, arguments(c))));
+    }
+
+    /// The arguments of a call, with values of the environment in the place of `{name}`.
+    public Map<String, Written> arguments(DatasetPage.Call call) {
+        return InBraces.filled(call.arguments(), settings.values());
     }
 
     /// A call of a dataset with these arguments.

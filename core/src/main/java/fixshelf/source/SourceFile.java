@@ -282,8 +282,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
 
     /// Columns with the names of the heading, as far as they can be kept.
     private static List<Column> columns(List<RecordReader.Field> fields, boolean heading) {
-        List<String> written =
-                fields.stream().map(f -> heading ? f.text() : "").toList();
+        List<String> written = fields.stream().map(f -> heading ? f.text() : "").toList();
         return ColumnNames.distinct(written).stream()
                 .map(n -> new Column(n, Type.TEXT))
                 .toList();

@@ -10,8 +10,8 @@ import java.util.Set;
 public final class ColumnNames {
     private ColumnNames() {}
 
-    /// The names as far as they can be kept: a blank one becomes `column_3`, by its place, and a repeat gets `_2`, `_3`.
-    /// None of those is a name that another column has by itself.
+    /// The names as far as they can be kept: a blank one becomes `column_3`, by its place, and a
+    /// repeat gets `_2`, `_3`. None of those is a name that another column has by itself.
     public static List<String> distinct(List<String> wanted) {
         Set<String> written = new HashSet<>();
         wanted.forEach(n -> written.add(key(n)));

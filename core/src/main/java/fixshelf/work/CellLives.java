@@ -3,7 +3,6 @@ package fixshelf.work;
 import fixshelf.engine.Rows;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Step;
-import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -80,7 +79,10 @@ public final class CellLives {
             Object value = found.get(1);
             if (step.number() == 1 && job.plan().readsJob() && here.isPresent()) {
                 // The job that is read is the first that was asked for.
-                intoJob(job.read().getFirst(), here.get(), place);
+                PlannedJob read = job.read().getFirst();
+                Outcome<Preview> opened = Preview.open(read.source(), preview.staged(), preview.rows());
+                opened.value().ifPresent(p -> p.choose(preview.sample()));
+                intoJob(read, opened, here.get(), place);
                 return;
             }
             if (step.number() == 1) {
@@ -190,13 +192,13 @@ public final class CellLives {
 
     /// Where a cell of another table stands, in words; its life there stands before this line.
     private String outOf(Step step, Relation other, long place, Field field) {
-        Optional<PlannedJob> read = job.read().stream()
-                .filter(r -> step.line()
-                        .blanks()
-                        .containsValue(new Written.Word(r.job().name())))
-                .findFirst();
+        Optional<PlannedJob> read = job.otherOf(step).flatMap(n -> job.read().stream()
+                .filter(r -> r.job().name().equalsIgnoreCase(n))
+                .findFirst());
         if (read.isPresent()) {
-            before = () -> intoJob(read.get(), field, place);
+            // Of what is brought in, all rows are there, however few of the others are looked at.
+            before = () -> intoJob(
+                    read.get(), Preview.open(read.get().source(), Long.MAX_VALUE, Long.MAX_VALUE), field, place);
             return String.format("out of %s, row %,d", read.get().job().name(), place + 1);
         }
         Relation from = other;
@@ -246,10 +248,11 @@ public final class CellLives {
     }
 
     /// The rest of its life, in another job that this one reads.
-    private void intoJob(PlannedJob read, Field field, long place) {
-        Outcome<Preview> opened = Preview.open(read.source(), preview.staged(), preview.rows());
+    private void intoJob(PlannedJob read, Outcome<Preview> opened, Field field, long place) {
+        if (!opened.isPresent()) {
+            throw new ProblemException(opened.problems().getFirst());
+        }
         try (Preview there = opened.get()) {
-            there.choose(preview.sample());
             CellLife life = of(there, read, read.plan().resultLine(), place + 1, field.name())
                     .get();
             List<CellLife.Stage> before = life.stages();

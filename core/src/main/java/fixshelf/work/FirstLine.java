@@ -3,6 +3,7 @@ package fixshelf.work;
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
 import fixshelf.language.tree.Names;
+import fixshelf.plan.InBraces;
 import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Written;
@@ -36,9 +37,9 @@ final class FirstLine {
     static Outcome<SourceFile> source(Shelf shelf, JobPage job, Map<String, String> set) {
         JobPage.PlacedLine first = job.lines().getFirst();
         Where where = new Where(job.source(), first.span());
-        Optional<JobPage> other = job(shelf, first.line());
+        Optional<JobPage> other = job(shelf, job, set);
         if (other.isPresent()) {
-            return chain(shelf, job).then(_ -> source(shelf, other.get(), passedOn(job, set)));
+            return chain(shelf, job, set).then(_ -> source(shelf, other.get(), passedOn(job, set)));
         }
         Map<String, String> values = PlannedJob.values(shelf, job, set);
         if (Datasets.callsForEach(shelf, dataset(first.line()))) {
@@ -69,7 +70,7 @@ final class FirstLine {
     /// The place outside of the shelf that a job reads from by its own first line, where it is not allowed yet.
     static Optional<Consent.Place> asked(Shelf shelf, JobPage job) {
         Map<String, String> values = PlannedJob.values(shelf, job, Map.of());
-        Optional<JobPage> called = job.firstLine().flatMap(shelf::loaded);
+        Optional<JobPage> called = job.firstLine().flatMap(l -> shelf.loaded(filled(l, values)));
         return called.isPresent()
                 ? asked(shelf, called.get())
                 : job.firstLine()
@@ -107,9 +108,12 @@ final class FirstLine {
         return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
     }
 
-    /// The job that a line reads, which a call of a loader is too; none where it reads a file, or a
+    /// The job that the first line of a job reads, which a call of a loader is too; none where it reads a file, or a
     /// dataset that is one.
-    static Optional<JobPage> job(Shelf shelf, Line line) {
+    ///
+    /// @param set values that the user gives for this run
+    static Optional<JobPage> job(Shelf shelf, JobPage job, Map<String, String> set) {
+        Line line = filled(job.lines().getFirst().line(), PlannedJob.values(shelf, job, set));
         String name = dataset(line);
         Optional<JobPage> loaded = line.isRead() ? shelf.loaded(name) : shelf.loaded(line);
         if (loaded.isPresent()) {
@@ -122,14 +126,19 @@ final class FirstLine {
                 : shelf.job(name);
     }
 
+    /// The arguments of a loader with the values of `{name}`; what is read is filled as a place.
+    private static Line filled(Line line, Map<String, String> values) {
+        return line.isRead() ? line : Placeholders.fill(line, Optional.empty(), values);
+    }
+
     /// The job, the one that its first line reads, and so on, or the circle that they make.
-    static Outcome<List<JobPage>> chain(Shelf shelf, JobPage job) {
+    static Outcome<List<JobPage>> chain(Shelf shelf, JobPage job, Map<String, String> set) {
         List<JobPage> chain = new ArrayList<>(List.of(job));
+        Map<String, String> reaching = set;
         for (Optional<JobPage> next = Optional.of(job); next.isPresent(); ) {
             JobPage last = chain.getLast();
-            next = last.lines().isEmpty()
-                    ? Optional.empty()
-                    : job(shelf, last.lines().getFirst().line());
+            next = last.lines().isEmpty() ? Optional.empty() : job(shelf, last, reaching);
+            reaching = passedOn(last, reaching);
             Optional<Problem> wrong = next.flatMap(
                     n -> n.problems().stream().filter(Problem::isError).findFirst());
             if (wrong.isPresent()) {
@@ -159,9 +168,9 @@ final class FirstLine {
     }
 
     /// What is read in the end, by the last job of the chain.
-    static Outcome<ReadOptions> options(Shelf shelf, JobPage job) {
+    static Outcome<ReadOptions> options(Shelf shelf, JobPage job, Map<String, String> set) {
         Where where = new Where(job.source(), job.lines().getFirst().span());
-        return chain(shelf, job)
+        return chain(shelf, job, set)
                 .then(c -> options(shelf, c.getLast().lines().getFirst().line(), where));
     }
 
@@ -198,9 +207,9 @@ final class FirstLine {
     /// Who names a place with a value for this run allows it by that.
     static void allowNamed(Shelf shelf, JobPage job, Map<String, String> set) {
         Map<String, String> values = PlannedJob.values(shelf, job, set);
-        options(shelf, job)
+        options(shelf, job, set)
                 .value()
-                .filter(o -> Placeholders.names(o.path()).stream().anyMatch(set::containsKey))
+                .filter(o -> InBraces.names(o.path()).stream().anyMatch(set::containsKey))
                 .flatMap(o ->
                         Placeholders.fill(o, values, Where.nowhere(job.name())).value())
                 .flatMap(o -> Copies.asked(shelf.root(), o))

@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.fetch.Consent;
 import fixshelf.language.tree.Names;
+import fixshelf.plan.InBraces;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
@@ -119,8 +120,7 @@ final class JobTargets {
             all = all.then(before -> of.then(
                     report -> Placeholders.fill(output.path(), values, where).map(path -> {
                         List<Target> more = new ArrayList<>(before);
-                        boolean byUser =
-                                Placeholders.names(output.path()).stream().anyMatch(set::contains);
+                        boolean byUser = InBraces.names(output.path()).stream().anyMatch(set::contains);
                         more.add(OutputTables.target(shelf, job, output, path, values)
                                 .orElseGet(() -> {
                                     Target target = OutputTables.inFile(

@@ -4,7 +4,6 @@ import fixshelf.engine.Grid;
 import fixshelf.engine.Rows;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
-import fixshelf.plan.Written;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
 import java.util.ArrayList;
@@ -32,8 +31,13 @@ final class Ledgers {
     /// What became of every row that a preview looked at. What is read out of another job, or out of what a loader
     /// gives, is accounted for too.
     static Ledger of(Preview preview, PlannedJob job) {
-        Optional<Ledger> before = read(job).map(j -> of(preview, j));
-        return new Ledgers(preview, job).ledger(before);
+        return of(preview, job, job.targets());
+    }
+
+    /// What another job writes when it runs by itself is not written when it is read.
+    private static Ledger of(Preview preview, PlannedJob job, List<PlannedJob.Target> targets) {
+        Optional<Ledger> before = read(job).map(j -> of(preview, j, List.of()));
+        return new Ledgers(preview, job).ledger(before, targets);
     }
 
     /// The job whose result is read: the first that was asked for.
@@ -41,7 +45,7 @@ final class Ledgers {
         return job.plan().readsJob() ? job.read().stream().findFirst() : Optional.empty();
     }
 
-    private Ledger ledger(Optional<Ledger> before) {
+    private Ledger ledger(Optional<Ledger> before, List<PlannedJob.Target> targets) {
         LineEffect first = effects.getFirst();
         List<Ledger.Entry> entries = new ArrayList<>();
         if (before.isEmpty() && first.left() > 0) {
@@ -57,7 +61,7 @@ final class Ledgers {
                 effects.get(plan.resultLine() - 1).rowsAfter(),
                 branches(),
                 plan.steps().stream().flatMap(s -> others(s).stream()).toList(),
-                job.targets().stream().map(this::written).toList());
+                targets.stream().map(this::written).toList());
     }
 
     private void add(int line, List<Ledger.Entry> entries) {
@@ -126,7 +130,9 @@ final class Ledgers {
             }
         }
         List<Ledger.Other> others = new ArrayList<>();
-        found.values().forEach(parts -> others.add(new Ledger.Other(step.number(), name(step), parts)));
+        found.values()
+                .forEach(parts -> others.add(
+                        new Ledger.Other(step.number(), job.otherOf(step).orElse("another table"), parts)));
         return others;
     }
 
@@ -146,18 +152,6 @@ final class Ledgers {
 
     private long rows(Relation relation) {
         return preview.session().number("SELECT count(*) FROM (" + Rows.beside(relation, preview.bases(job)) + ")");
-    }
-
-    /// What a blank of a line calls the other table.
-    private String name(Step step) {
-        Set<String> known = new HashSet<>(job.others().keySet());
-        job.read().forEach(r -> known.add(r.job().name()));
-        return step.line().blanks().values().stream()
-                .filter(Written.Word.class::isInstance)
-                .map(w -> ((Written.Word) w).text())
-                .filter(known::contains)
-                .findFirst()
-                .orElse("another table");
     }
 
     private Ledger.Written written(PlannedJob.Target target) {

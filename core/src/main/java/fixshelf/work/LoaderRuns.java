@@ -149,7 +149,7 @@ final class LoaderRuns implements Source {
                         Code.ARGUMENTS, words(arguments) + ": an argument is missing.", "Leave out such rows before."));
                 continue;
             }
-            Map<String, Written> all = new LinkedHashMap<>(call.arguments());
+            Map<String, Written> all = new LinkedHashMap<>(shelf.arguments(call));
             arguments.forEach((n, v) -> all.put(n, Written.word(Objects.requireNonNull(v))));
             Outcome<PlannedJob> planned = PlannedJob.plan(shelf, shelf.loaded(page, call, all), Map.of());
             Optional<Problem> wrong =

@@ -1,6 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.language.tree.Names;
+import fixshelf.plan.InBraces;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.QueryValues;
@@ -15,19 +16,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Matcher;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 
 /// Puts values in the place of `{name}`.
 final class Placeholders {
-    private static final Pattern NAME = Pattern.compile("\\{([\\p{L}_][\\p{L}\\p{M}\\p{Nd}_]*)}");
-
     private Placeholders() {}
-
-    /// The names that a text asks for.
-    static List<String> names(String text) {
-        return NAME.matcher(text).results().map(m -> m.group(1)).toList();
-    }
 
     /// A line with values in the place of `{name}`, where that is all that stands in a blank, or in an item of one.
     /// Braces inside of other texts are ordinary signs, as they are in patterns and in code.
@@ -38,28 +31,11 @@ final class Placeholders {
                     .flatMap(o -> o.blank(blank))
                     .filter(b -> b.kind().isCode(written))
                     .isPresent();
-            filled.put(blank, code ? written : filled(written, values));
+            filled.put(blank, code ? written : InBraces.filled(written, values));
         });
         return filled.equals(line.blanks())
                 ? line
                 : new Line(line.call(), filled, line.name(), line.strict(), line.rest());
-    }
-
-    private static Written filled(Written written, Map<String, String> values) {
-        return switch (written) {
-            case Written.Word(String text) -> {
-                Matcher whole = NAME.matcher(text);
-                String value = whole.matches() ? values.get(whole.group(1)) : null;
-                yield value == null ? written : Written.word(value);
-            }
-            case Written.Items(List<Written> items) ->
-                new Written.Items(items.stream().map(i -> filled(i, values)).toList());
-            case Written.Fields(Map<String, Written> fields) -> {
-                Map<String, Written> all = new LinkedHashMap<>();
-                fields.forEach((name, value) -> all.put(name, filled(value, values)));
-                yield new Written.Fields(all);
-            }
-        };
     }
 
     /// The names that the path or address asks for, and what of it is read.
@@ -73,7 +49,7 @@ final class Placeholders {
                             case Form.Web w -> Stream.of(w.table());
                             case null, default -> Stream.of();
                         })
-                .flatMap(text -> names(text).stream())
+                .flatMap(text -> InBraces.names(text).stream())
                 .toList();
     }
 
@@ -106,11 +82,13 @@ final class Placeholders {
 
     /// A text with the values that are known; a sheet may be called `{x}`.
     private static String known(String text, Map<String, String> values) {
-        return NAME.matcher(text).replaceAll(m -> Matcher.quoteReplacement(values.getOrDefault(m.group(1), m.group())));
+        return InBraces.NAME
+                .matcher(text)
+                .replaceAll(m -> Matcher.quoteReplacement(values.getOrDefault(m.group(1), m.group())));
     }
 
     static Outcome<String> fill(String text, Map<String, String> values, Problem.Where where) {
-        Matcher matcher = NAME.matcher(text);
+        Matcher matcher = InBraces.NAME.matcher(text);
         StringBuilder out = new StringBuilder();
         while (matcher.find()) {
             String value = values.get(matcher.group(1));

@@ -6,6 +6,7 @@ import fixshelf.language.tree.Lexer;
 import fixshelf.language.tree.Names;
 import fixshelf.output.TableTarget;
 import fixshelf.plan.Context;
+import fixshelf.plan.InBraces;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
@@ -222,6 +223,25 @@ public record PlannedJob(
         return codes;
     }
 
+    /// The job or the loader of that name whose rows this one takes in, by itself or through another.
+    public Optional<PlannedJob> within(String name) {
+        return read.stream()
+                .flatMap(r -> r.job().name().equalsIgnoreCase(name) ? Stream.of(r) : r.within(name).stream())
+                .findFirst();
+    }
+
+    /// What a line calls the dataset or job that it takes in beside the rows before it.
+    Optional<String> otherOf(Step step) {
+        return step.line().blanks().values().stream()
+                .filter(Written.Word.class::isInstance)
+                .map(w -> ((Written.Word) w).text())
+                .filter(n -> Stream.concat(
+                                others.keySet().stream(),
+                                read.stream().map(r -> r.job().name()))
+                        .anyMatch(n::equalsIgnoreCase))
+                .findFirst();
+    }
+
     private String sourceName() {
         if (!plan.read().name().isEmpty()) {
             return plan.read().name();
@@ -283,8 +303,8 @@ public record PlannedJob(
         Stream.concat(job.parameters().keySet().stream(), shelf.settings().values().keySet().stream())
                 .filter(n -> isUsed(job, n))
                 .forEach(known::add);
-        job.outputs().forEach(o -> known.addAll(Placeholders.names(o.path())));
-        FirstLine.options(shelf, job).value().ifPresent(o -> known.addAll(Placeholders.names(o)));
+        job.outputs().forEach(o -> known.addAll(InBraces.names(o.path())));
+        FirstLine.options(shelf, job, Map.of()).value().ifPresent(o -> known.addAll(Placeholders.names(o)));
         return names.stream()
                 .filter(n -> !known.contains(n))
                 .map(n -> Problem.about(
@@ -349,8 +369,8 @@ public record PlannedJob(
             Map<String, String> values = values(shelf, job, Map.of());
             JobPage.PlacedLine first = job.lines().getFirst();
             Where where = new Where(job.source(), first.span());
-            Outcome<ReadOptions> read = FirstLine.options(shelf, job);
-            String last = FirstLine.chain(shelf, job)
+            Outcome<ReadOptions> read = FirstLine.options(shelf, job, Map.of());
+            String last = FirstLine.chain(shelf, job, Map.of())
                     .value()
                     .map(c -> FirstLine.dataset(c.getLast()))
                     .orElse("");
@@ -395,7 +415,7 @@ public record PlannedJob(
                 job.lines().stream().map(l -> placed(shelf, job, l, values)).toList();
         JobSources sources = new JobSources(shelf, chain);
         String name = FirstLine.dataset(job);
-        Optional<JobPage> other = FirstLine.job(shelf, job.lines().getFirst().line());
+        Optional<JobPage> other = FirstLine.job(shelf, job, set);
         Outcome<Relation> read = other.isPresent()
                 ? sources.read(other.get(), FirstLine.passedOn(job, set))
                 : Outcome.of(Planner.source(name, source.columns(), new Context.Ids(0)));
@@ -427,7 +447,8 @@ public record PlannedJob(
         line.blanks().forEach((name, span) -> blanks.put(name, new Where(job.source(), span)));
         Line filled = line.line().isRead()
                 ? line.line()
-                : Placeholders.fill(line.line(), shelf.callables().find(line.line().call()), values);
+                : Placeholders.fill(
+                        line.line(), shelf.callables().find(line.line().call()), values);
         return new Planner.PlacedLine(filled, new Where(job.source(), line.span()), blanks);
     }
 }

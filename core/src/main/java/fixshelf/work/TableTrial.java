@@ -42,8 +42,8 @@ public final class TableTrial {
         if (shelf.loader(fix).isPresent()) {
             shelf.datasets().forEach(d -> d.call()
                     .filter(c -> c.loader().equals(fix))
-                    .ifPresent(c ->
-                            all.add(new On("as " + d.name(), List.of(), Optional.of(new Line(fix, c.arguments()))))));
+                    .ifPresent(c -> all.add(
+                            new On("as " + d.name(), List.of(), Optional.of(new Line(fix, shelf.arguments(c)))))));
             shelf.jobs().forEach(j -> j.firstLine()
                     .filter(l -> l.call().equals(fix))
                     .ifPresent(l -> all.add(new On("as in " + j.name(), List.of(), Optional.of(l)))));

@@ -212,7 +212,8 @@ class LoadersTest {
                 "load: visits_of                             ; visits_of needs room. The room.",
                 "load: visits_of¶with: {room: a, rom: b}     ; visits_of has no parameter rom. Nearest: room.",
                 "load: visits_of¶with: {room: a, year: x}    ; year: x is no integer.",
-                "load: visits_of¶with: {room: '{data}'}      ; room would be read as a value of the shelf",
+                "load: visits_of¶with: {room: '{data}'}      ; data-2026.csv",
+                "load: visits_of¶with: {room: '{dat}'}       ; room would be read as a value of the shelf",
                 "load: visits_of¶with: {room: {sql: 1 + no}} ; no name no",
                 "load: visits_of¶with: {room: away}          ; away-2026.csv",
                 "load: visits_of¶with: quay                  ; `with` gives arguments by their names.",
@@ -239,6 +240,7 @@ class LoadersTest {
             value = {
                 "- keep_rows: 'true'                          ; The first line of a loader reads something.",
                 "- read: {file: data/quay-2026.csv}¶- read: {file: b.csv} ; Only the first line reads.",
+                "- read: {file: a.sqlite, query: 'SELECT 1 WHERE {year:0000} > 1'} ; A query takes year as the value that it is, and no pattern: {year:0000}.",
                 "- read: {file: '{room:00}.csv'}              ; is no pattern for quay",
                 "- read: {file: a.csv}¶- drop_repeats: [no]¶  strict: true ; cannot stop a run by itself",
                 "- read: d                                    ; Jobs read each other in a circle: d → d.",
@@ -368,6 +370,36 @@ class LoadersTest {
                         .as(job)
                         .startsWith("[[x, 9");
             }
+        }
+    }
+
+    /// Arguments of a call in a first line are blanks like others: parameters of the job, then
+    /// values of the environment.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "visits_of: {room: '{where}'} ; ; [[a, 1.50, quay], [b, 2.00, quay]]",
+                "visits_of: {room: '{where}'} ; where=mere ; [[c, 7.00, mere]]",
+                "visits_of: {room: '{where}', year: '{of}'} ; where=07,of=2025 ; [[d, 8.00, 07]]",
+                "visits_of: {room: quay, least: '{least}'} ; least=2 ; [[b, 2.00, quay]]",
+                "visits_of: {room: quay, year: '{of}'} ; of=x ; year: x is no integer.",
+                "visits_of: {room: '{nobody}'} ; ; room would be read as a value of the shelf: {nobody}.",
+                "visits_of: {room: '{where}'} ; where={data} ; room would be read as a value of the shelf: {data}."
+            })
+    void itsArgumentsAreBlanks(String line, String set, String given) throws Exception {
+        write("jobs/job.yaml", "job: job\nparameters: {where: quay, of: 2026, least: 0}\nlines:\n  - " + line + "\n");
+        Map<String, String> values = new java.util.HashMap<>();
+        for (String one : set == null ? new String[0] : set.split(",")) {
+            values.put(one.split("=")[0], one.split("=")[1]);
+        }
+        var planned = PlannedJob.plan(read(), read().job("job").orElseThrow(), values);
+        if (!planned.isPresent()) {
+            assertThat(planned.problems().getFirst().what()).isEqualTo(given);
+            return;
+        }
+        try (Preview preview = Preview.open(planned.get().source()).get()) {
+            assertThat(preview.grid(planned.get(), 1).get().rows().toString()).isEqualTo(given);
         }
     }
 

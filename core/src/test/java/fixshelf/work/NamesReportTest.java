@@ -54,8 +54,8 @@ class NamesReportTest {
             })
     void areNoOthers(String names, String now) throws Exception {
         List<String> was = List.of(names.strip().split(","));
-        Map<String, String> told = told(was, "name_columns: snake_case").stream()
-                .collect(Collectors.toMap(List::getFirst, List::getLast));
+        Map<String, String> told =
+                told(was, "name_columns: snake_case").stream().collect(Collectors.toMap(List::getFirst, List::getLast));
         assertThat(was.stream().map(n -> told.getOrDefault(n, n)).collect(Collectors.joining(",")))
                 .isEqualTo(now);
     }
@@ -80,7 +80,9 @@ class NamesReportTest {
         String heading = names.stream().map(n -> '"' + n + '"').collect(Collectors.joining(","));
         String row = names.stream().map(_ -> "1").collect(Collectors.joining(","));
         Shelf shelf = Jobs.shelf(
-                root, heading + "\n" + row + "\n", "job: job\nlines:\n  - read: {file: data/in.csv}\n  - " + line + "\n");
+                root,
+                heading + "\n" + row + "\n",
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n  - " + line + "\n");
         PlannedJob planned =
                 PlannedJob.plan(shelf, shelf.job("job").orElseThrow(), Map.of()).get();
         Operation.Report report = planned.report(2, "names").orElseThrow();

@@ -3,7 +3,6 @@ package fixshelf.work;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.plan.ReadOptions;
-import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
@@ -232,8 +231,9 @@ class OutputFormsTest {
                 continue;
             }
             String encoding = fields.replaceFirst("(?s).*encoding: ([a-z0-9-]+).*|.*", "$1");
-            String read =
-                    new String(Files.readAllBytes(root.resolve("out.csv")), ReadOptions.charset(encoding.isEmpty() ? "utf-8" : encoding));
+            String read = new String(
+                    Files.readAllBytes(root.resolve("out.csv")),
+                    ReadOptions.charset(encoding.isEmpty() ? "utf-8" : encoding));
             assertThat(read.replace("\uFEFF", "⎕").replace("\r", "␍").replace("\n", "¶"))
                     .isEqualTo(expected.strip());
             // What was written comes back the same through an edit of the page.

@@ -208,14 +208,14 @@ final class JobRows {
         });
     }
 
-    /// What a line does: one of this job, or of another.
+    /// What a line does: one of this job, or of another job or loader that it takes in.
     private String sentence(String job, int number) {
         return job.isEmpty()
                 ? sentences.apply(number)
-                : editing.shelf()
-                        .job(job)
+                : Optional.ofNullable(shown)
+                        .flatMap(l -> l.planned().within(job))
                         .map(j -> Sentences.plain(
-                                j.lines().get(number - 1).line(),
+                                j.job().lines().get(number - 1).line(),
                                 editing.shelf().callables()))
                         .orElse("");
     }

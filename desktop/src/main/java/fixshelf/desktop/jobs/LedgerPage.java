@@ -70,16 +70,7 @@ final class LedgerPage {
                 Ui.label(""),
                 "rows come out" + (ledger.addsUp() ? ", which adds up" : ", which does not add up"),
                 ledger.addsUp() ? "holds" : "fails");
-        for (Ledger.Other other : ledger.others()) {
-            add(
-                    String.format("%,d", other.rows()),
-                    toLine(other.line()),
-                    "rows of " + other.name() + ": "
-                            + other.parts().stream()
-                                    .map(p -> String.format("%,d ", p.rows()) + p.words())
-                                    .collect(Collectors.joining(", ")),
-                    "soft");
-        }
+        ledger.others().forEach(o -> add(o, toLine(o.line()), ""));
         ledger.written()
                 .forEach(w -> add(
                         String.format("%,d", w.rows()),
@@ -103,6 +94,19 @@ final class LedgerPage {
                         e.words() + " in " + before.job() + ": " + sentences.apply(before.job(), e.line()),
                         "told"));
         add(String.format("%,d", before.out()), Ui.label(""), "rows that " + before.job() + " gives", "told");
+        before.others()
+                .forEach(o -> add(o, Ui.label("line " + o.line(), "soft"), ", which " + before.job() + " takes in"));
+    }
+
+    private void add(Ledger.Other other, Node line, String where) {
+        add(
+                String.format("%,d", other.rows()),
+                line,
+                "rows of " + other.name() + where + ": "
+                        + other.parts().stream()
+                                .map(p -> String.format("%,d ", p.rows()) + p.words())
+                                .collect(Collectors.joining(", ")),
+                "soft");
     }
 
     /// The last part of a path; all of it stands on the page of the job.
