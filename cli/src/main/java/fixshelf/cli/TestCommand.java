@@ -181,7 +181,7 @@ final class TestCommand extends ShelfOption {
     }
 
     private void tableCase(OperationExamples.Example example, JobParity result, FixEngine engine) {
-        boolean holds = result.verdict() instanceof JobParity.Same;
+        boolean holds = result.isSame();
         String suite = example.operation().shown() + " in " + engine.language().title();
         String name = "case " + example.example().title();
         tests.add(new JUnitXml.Test(suite, name, holds ? "" : result.detail()));

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import java.util.List;
 import java.util.Optional;
@@ -79,8 +80,8 @@ public final class Operations {
         return ALL.stream().filter(o -> o.name().equals(name)).findFirst();
     }
 
-    /// The operations that can be added as a line, which are all but those that read.
+    /// The operations that can be added as a line: all but the one that reads a file.
     public static List<Operation> added() {
-        return ALL.stream().skip(2).toList();
+        return ALL.stream().filter(o -> !o.name().equals(Line.READ_FILE)).toList();
     }
 }

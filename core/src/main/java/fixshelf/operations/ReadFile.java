@@ -111,6 +111,7 @@ final class ReadFile extends BuiltIn {
 
     @Override
     public Resolution resolve(Given given) {
-        return Given.refused(Code.BAD_FIELD, "Only the first line reads.", "Remove this line.");
+        return Given.refused(
+                Code.BAD_FIELD, "Only the first line reads a file itself.", "Make it a dataset, and read that here.");
     }
 }

@@ -79,6 +79,15 @@ public record Context(
 
         List<String> names();
 
+        /// What a loader gives with these arguments, with fields of new numbers.
+        default Outcome<Relation> call(Line loader, Ids ids) {
+            return Outcome.failed(fixshelf.problem.Problem.about(
+                    fixshelf.problem.Code.BAD_FIELD,
+                    loader.call(),
+                    loader.call() + " is a loader, and no table can be read here.",
+                    "Call it in a line of a job, or give it a page of a dataset, with `load: " + loader.call() + "`."));
+        }
+
         /// The table after a line above that has this name.
         default Optional<Relation> line(String name) {
             return Optional.empty();

@@ -6,6 +6,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
+import fixshelf.table.Formula;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Type;
@@ -79,6 +80,21 @@ public final class Given {
             name = wanted + "_" + n;
         }
         return field(name, type);
+    }
+
+    /// Another table in place of the one before: no row of that, with the columns of the other, and its rows below.
+    public Relation begun(Relation other) {
+        List<Computed> none = new ArrayList<>();
+        List<Field> named = new ArrayList<>();
+        for (Field field : other.shape().fields()) {
+            Field made = helper(field.name(), field.type());
+            none.add(new Computed(made, Formula.missing(field.type())));
+            named.add(made.named(field.name()));
+        }
+        Relation nothing = new Relation.Compute(new Relation.Keep(before(), Expr.Literal.truth(false)), none);
+        Shape columns = new Shape(none.stream().map(Computed::made).toList());
+        return new Relation.Pick(
+                new Relation.Union(List.of(new Relation.Pick(nothing, columns), other)), new Shape(named));
     }
 
     /// Whether a new column of that name would meet one that is there.

@@ -1,10 +1,13 @@
 package fixshelf.plan;
 
-import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.table.Relation;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 
-/// A loader as the first line of a job calls it. What it reads is known before any line is resolved, so that it has
-/// nothing to do with a table before it.
+/// A loader as lines of a job call it. What a first line reads is known before any line is resolved; in a later one its
+/// rows stand in place of those before.
 ///
 /// @param lines what the loader does with the table that it reads
 public record LoaderCall(String name, String sentence, TableFix lines) implements Operation {
@@ -25,9 +28,13 @@ public record LoaderCall(String name, String sentence, TableFix lines) implement
 
     @Override
     public Resolution resolve(Given given) {
-        return Given.refused(
-                Code.BAD_FIELD,
-                name + " is a loader, and only the first line reads.",
-                "Give it a page of a dataset, with `load: " + name + "`, and bring that in.");
+        Map<String, Written> arguments = new LinkedHashMap<>();
+        blanks().forEach(b -> given.written(b.name()).ifPresent(w -> arguments.put(b.name(), w)));
+        Outcome<Relation> table = given.context()
+                .sources()
+                .call(new Line(name, arguments), given.context().ids());
+        return table.isPresent()
+                ? new Resolution.Done(given.begun(table.get()))
+                : new Resolution.Refused(table.problems());
     }
 }

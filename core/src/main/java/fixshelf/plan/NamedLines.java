@@ -31,6 +31,11 @@ public record NamedLines(Context.Sources others, Looks looks, List<Step> steps) 
     }
 
     @Override
+    public Outcome<Relation> call(Line loader, Context.Ids ids) {
+        return others.call(loader, ids);
+    }
+
+    @Override
     public Optional<Relation> line(String name) {
         return step(name).map(Step::result);
     }

@@ -18,6 +18,11 @@ record NamedTables(Context.Sources others, Map<String, Relation> named) implemen
     }
 
     @Override
+    public Outcome<Relation> call(Line loader, Context.Ids ids) {
+        return others.call(loader, ids);
+    }
+
+    @Override
     public Optional<Relation> line(String name) {
         return Optional.ofNullable(named.get(name));
     }

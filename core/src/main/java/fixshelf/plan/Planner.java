@@ -98,12 +98,12 @@ public final class Planner {
         int number = last.number() + 1;
         Relation before = last.result();
         Step idle = new Step(number, line, before, List.of());
-        if (line.isRead()) {
+        if (line.call().equals(Line.READ_FILE)) {
             problems.add(Problem.error(
                     Code.BAD_FIELD,
                     placed.where(),
-                    "Only the first line reads.",
-                    "Use put_under, bring_in or join for another table, or go_on_from for a line above."));
+                    "Only the first line reads a file itself.",
+                    "Make it a dataset, and read that here."));
             return idle;
         }
         if (line.rest()) {

@@ -38,7 +38,12 @@ public record JobCode(String name, String about, List<Source> sources, List<Line
 
     /// @param number as it is shown, from 1
     /// @param sentence what it does, in plain words
-    public record Line(int number, String sentence, Step step) {}
+    public record Line(int number, String sentence, Step step) {
+        /// What code says that stops at its check.
+        public String stop() {
+            return number + ". " + sentence;
+        }
+    }
 
     /// Whether a line needs to know the place of each row in its source.
     public boolean needsPlaces() {

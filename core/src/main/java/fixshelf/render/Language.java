@@ -22,6 +22,11 @@ public interface Language {
         return false;
     }
 
+    /// Whether the code of a job stops where a check is broken; otherwise there are queries for the rows that break it.
+    default boolean stopsAtChecks() {
+        return false;
+    }
+
     /// Whether Fix Shelf runs it to check what it writes; otherwise it is written from its documentation.
     default boolean isRunHere() {
         return true;

@@ -38,6 +38,9 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     /// All rows that come out are the same.
     public record Same(int rows) implements Verdict {}
 
+    /// A check is broken there as it is here, so that no rows come out.
+    public record Breaks(int line) implements Verdict {}
+
     /// The first cell that differs; `row` counts the rows that come out, from 1.
     public record Differs(
             int row,
@@ -64,9 +67,14 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
         return verdict instanceof Differs || verdict instanceof OtherRows || verdict instanceof Stopped;
     }
 
+    /// Whether the answer is the same as here.
+    public boolean isSame() {
+        return verdict instanceof Same || verdict instanceof Breaks;
+    }
+
     public String mark() {
         return switch (verdict) {
-            case Same _ -> "● same";
+            case Same _, Breaks _ -> "● same";
             case Differs _, OtherRows _ -> "▲ differs";
             case Stopped _ -> "▲ stops";
             case CannotSay(List<String> why) -> "○ cannot say " + (why.size() == 1 ? "it" : why.size() + " lines");
@@ -77,7 +85,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     /// One word for machines.
     public String word() {
         return switch (verdict) {
-            case Same _ -> "same";
+            case Same _, Breaks _ -> "same";
             case Differs _, OtherRows _, Stopped _ -> "differs";
             case CannotSay _ -> "cannot_say";
             case NotRun _ -> "not_run";
@@ -88,6 +96,7 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     public String detail() {
         return switch (verdict) {
             case Same(int out) -> String.format("%,d of the first %,d rows come out, all the same", out, rows);
+            case Breaks(int line) -> "Line " + line + " is broken by rows, here and there, so that nothing comes out";
             case Differs(int row, String column, Object expected, Object got) ->
                 column + " of row " + row + " is " + CaseResult.shown(got) + ", not " + CaseResult.shown(expected);
             case OtherRows(int expected, int got) -> String.format("%,d rows come out, not %,d", got, expected);
@@ -117,9 +126,16 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
                     }
                     return preview.grid(planned, last);
                 });
-                return expected.map(e -> new Asked(code, rows, e.rows()));
+                return expected.then(e -> broken(preview, planned, code).map(b -> new Asked(code, rows, e.rows(), b)));
             }
         });
+    }
+
+    /// The first line with a check that these rows break.
+    private static Outcome<Optional<JobCode.Line>> broken(Preview preview, PlannedJob planned, JobCode code) {
+        return preview.look(planned).map(effects -> code.lines().stream()
+                .filter(l -> effects.get(l.number() - 1).reports().stream().anyMatch(r -> r.breaks() && r.rows() > 0))
+                .findFirst());
     }
 
     private static List<List<@Nullable String>> texts(Grid grid) {
@@ -165,7 +181,17 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     }
 
     /// A job, the rows of its sources, and those that have to come out.
-    record Asked(JobCode code, Map<String, List<List<@Nullable String>>> rows, List<List<@Nullable Object>> expected) {}
+    ///
+    /// @param broken the line whose check these rows break
+    record Asked(
+            JobCode code,
+            Map<String, List<List<@Nullable String>>> rows,
+            List<List<@Nullable Object>> expected,
+            Optional<JobCode.Line> broken) {
+        Asked(JobCode code, Map<String, List<List<@Nullable String>>> rows, List<List<@Nullable Object>> expected) {
+            this(code, rows, expected, Optional.empty());
+        }
+    }
 
     /// What comes of jobs in an engine, which is started once for all of them.
     static List<Verdict> verdicts(FixEngine engine, List<Asked> asked) {
@@ -197,7 +223,16 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     }
 
     private static Verdict verdict(FixEngine engine, Asked asked, Answer.OfJob answer) {
+        Optional<JobCode.Line> broken =
+                asked.broken().filter(_ -> engine.language().stopsAtChecks());
         return switch (answer) {
+            case Answer.OfJob.Stopped(String why)
+            when broken.filter(l -> why.endsWith(l.stop())).isPresent() ->
+                new Breaks(broken.get().number());
+            case Answer.OfJob.Rows _
+            when broken.isPresent() ->
+                new Stopped(
+                        "It goes on, although rows break line " + broken.get().number() + ".");
             case Answer.OfJob.Unsaid(List<String> why) -> new CannotSay(why);
             case Answer.OfJob.Stopped(String why) ->
                 engine.language().isLimit(why)

@@ -4,6 +4,7 @@ import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
 import fixshelf.language.tree.Names;
 import fixshelf.plan.Context;
+import fixshelf.plan.Line;
 import fixshelf.plan.NamedLines;
 import fixshelf.plan.Step;
 import fixshelf.problem.Code;
@@ -88,10 +89,11 @@ final class JobSources implements Context.Sources {
 
     /// Another job with its lines resolved, or why that cannot be: it may read this one.
     private Outcome<PlannedJob> planned(JobPage job) {
-        return planned(job, Map.of());
+        return planned(job, Map.of(), job.name());
     }
 
-    private Outcome<PlannedJob> planned(JobPage job, Map<String, String> set) {
+    /// @param shown what it is called in problems
+    private Outcome<PlannedJob> planned(JobPage job, Map<String, String> set, String shown) {
         List<String> longer = new ArrayList<>(chain);
         longer.add(job.name());
         if (chain.contains(job.name())) {
@@ -112,8 +114,8 @@ final class JobSources implements Context.Sources {
                         wrong.get().code() == Code.CYCLE ? Code.CYCLE : Code.NO_SUCH,
                         wrong.get().code() == Code.CYCLE
                                 ? wrong.get().what()
-                                : (shelf.job(job.name()).isPresent() ? "The job " : "") + job.name()
-                                        + " cannot be read: " + wrong.get().what(),
+                                : (shelf.job(job.name()).isPresent() ? "The job " : "") + shown + " cannot be read: "
+                                        + wrong.get().what(),
                         wrong.get().todo().isEmpty()
                                 ? "Mend that first."
                                 : wrong.get().todo())
@@ -123,11 +125,21 @@ final class JobSources implements Context.Sources {
                 });
     }
 
+    @Override
+    public Outcome<Relation> call(Line loader, Context.Ids ids) {
+        // Each call is another table, also of the same loader.
+        String name = loader.call() + "_rows_" + (jobs.size() + 1);
+        return shelf.loaded(loader, name)
+                .map(job -> planned(job, Map.of(), loader.call()).map(p -> result(p, ids)))
+                .orElseGet(() -> problem(
+                        Code.NO_SUCH, "There is no loader " + loader.call() + " on this shelf.", "Write its page."));
+    }
+
     /// What comes out of the job that a first line reads, over the file of that job.
     ///
     /// @param set the values of the run that reach it
     Outcome<Relation> read(JobPage job, Map<String, String> set) {
-        return planned(job, set).map(p -> result(p, new Context.Ids(0)));
+        return planned(job, set, job.name()).map(p -> result(p, new Context.Ids(0)));
     }
 
     /// What comes out of another job, with fields of new numbers.

@@ -230,8 +230,12 @@ public record PlannedJob(
                 .findFirst();
     }
 
-    /// What a line calls the dataset or job that it takes in beside the rows before it.
+    /// What a line calls the dataset, job or loader that it takes in beside the rows before it.
     Optional<String> otherOf(Step step) {
+        String call = step.line().call();
+        if (read.stream().anyMatch(r -> r.job().name().startsWith(call + "_rows_"))) {
+            return Optional.of(call);
+        }
         return step.line().blanks().values().stream()
                 .filter(Written.Word.class::isInstance)
                 .map(w -> ((Written.Word) w).text())

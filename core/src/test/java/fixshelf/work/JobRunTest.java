@@ -150,7 +150,7 @@ class JobRunTest {
                 "fix: tdy@columns: [k] ; There is no fix or operation tdy",
                 "fix: tidy@columns: [K, k] ; ",
                 "fix: tidy@columns: [k]@with: {unwanted: 'trimm(k)'} ; unwanted: no function trimm",
-                "read: data/in.csv ; Only the first line reads",
+                "read: data/in.csv ; Only the first line reads a file itself",
                 "rename: {k: V} ; Two columns would be called",
                 "rename: {k: v, v: k} ; ",
                 "rename: {k: ' '} ; A column would have no name",

@@ -239,7 +239,7 @@ class LoadersTest {
             delimiter = ';',
             value = {
                 "- keep_rows: 'true'                          ; The first line of a loader reads something.",
-                "- read: {file: data/quay-2026.csv}¶- read: {file: b.csv} ; Only the first line reads.",
+                "- read: {file: data/quay-2026.csv}¶- read: {file: b.csv} ; Only the first line reads a file itself.",
                 "- read: {file: a.sqlite, query: 'SELECT 1 WHERE {year:0000} > 1'} ; A query takes year as the value that it is, and no pattern: {year:0000}.",
                 "- read: {file: '{room:00}.csv'}              ; is no pattern for quay",
                 "- read: {file: a.csv}¶- drop_repeats: [no]¶  strict: true ; cannot stop a run by itself",
@@ -401,6 +401,41 @@ class LoadersTest {
         try (Preview preview = Preview.open(planned.get().source()).get()) {
             assertThat(preview.grid(planned.get(), 1).get().rows().toString()).isEqualTo(given);
         }
+    }
+
+    /// A later line that calls one, or that reads, begins with other rows; those before are there under their name.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "- visits_of: {room: mere} ; [[c, 7.00, mere]]",
+                "- visits_of: {room: '{where}', year: 2025} ; [[d, 8.00, 07]]",
+                "- visits_of: {room: mere}¶  name: mere¶- visits_of: {room: '07', year: 2025}¶- put_under: mere¶- put_under: begin ; [[d, 8.00, 07], [c, 7.00, mere], [a, 1.50, quay], [b, 2.00, quay]]",
+                "- read: d¶- bring_in: [room]¶  from: begin¶  matching: {no: no}¶  prefix: was_ ; [[b, 2.00, quay, quay]]",
+                "- add: {twice: paid * 2}¶  name: doubled¶- read: doubled¶- first_rows: 1 ; [[a, 1.50, quay, 3.00]]",
+                "- visits_of: {room: away} ; visits_of cannot be read: There is no file away-2026.csv",
+                "- visits_of: {year: 2025} ; visits_of needs room.",
+                "- read: {file: data/mere-2026.csv} ; Only the first line reads a file itself.",
+                "- read: job ; Jobs read each other in a circle: job → job."
+            })
+    void aLaterLineBeginsAnew(String lines, String given) throws Exception {
+        dataset("load: visits_of\nwith: {room: quay, least: 2}");
+        write(
+                "jobs/job.yaml",
+                "job: job\nparameters: {where: \"07\"}\nlines:\n  - visits_of: {room: quay}\n    name: begin\n  "
+                        + lines.replace("¶", "\n  ") + "\noutputs:\n  - write: out.csv\n");
+        var planned = PlannedJob.plan(read(), read().job("job").orElseThrow(), Map.of());
+        if (!planned.isPresent()) {
+            Problem problem = planned.problems().getFirst();
+            assertThat(problem.what()).startsWith(given);
+            return;
+        }
+        assertThat(result("job")).isEqualTo(given);
+        try (Preview preview = Preview.open(planned.get().source()).get()) {
+            assertThat(preview.ledger(planned.get()).get().addsUp()).isTrue();
+        }
+        JobRun.Report run = JobRun.run(planned.get(), JobRun.Watcher.NONE).get();
+        assertThat(run.rows()).isEqualTo(given.split("\\], \\[").length);
     }
 
     @Test

@@ -143,7 +143,7 @@ public abstract class FrameJobs {
         line.step().reports().stream().filter(Operation.Report::breaks).forEach(r -> {
             begin(r.relation());
             String broken = beside(r.relation());
-            body.add(stopped(broken, line.number() + ". " + line.sentence()));
+            body.add(stopped(broken, line.stop()));
         });
     }
 

@@ -22,6 +22,11 @@ import java.util.stream.Stream;
 /// What data frame languages have in common: fixes are functions that call each other, after a prelude.
 public abstract class FrameLanguage implements Language {
 
+    @Override
+    public boolean stopsAtChecks() {
+        return true;
+    }
+
     /// One fix as a function, without the fixes that it calls.
     protected abstract String function(Definition fix, String about);
 

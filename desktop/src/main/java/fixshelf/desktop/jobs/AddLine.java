@@ -6,14 +6,17 @@ import fixshelf.plan.Line;
 import java.util.List;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
+import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
+import javafx.scene.layout.VBox;
 
 /// Where a line is added, by words for what it does.
 public final class AddLine {
     private final TextField field = new TextField();
-    private final HBox view = Ui.row("job-line", Ui.label("+", "line-number"), field);
+    private final Label nothing = Ui.wrapped("", "job-line", "soft");
+    private final VBox view = new VBox(Ui.row("job-line", Ui.label("+", "line-number"), field), nothing);
     private final Supplier<List<NewLines.Offered>> offered;
     private final Consumer<Line> taken;
 
@@ -24,6 +27,8 @@ public final class AddLine {
         field.setPromptText("+ add a line: a fix or an operation …");
         field.setAccessibleText("Add a line");
         HBox.setHgrow(field, Priority.ALWAYS);
+        nothing.managedProperty().bind(nothing.visibleProperty());
+        nothing.setVisible(false);
         Completion completion = new Completion(field, this::take);
         field.textProperty().addListener(_ -> offer(completion));
         field.setOnAction(_ -> {
@@ -33,15 +38,19 @@ public final class AddLine {
         });
     }
 
-    public HBox view() {
+    public VBox view() {
         return view;
     }
 
     private void offer(Completion completion) {
-        if (field.getText().isBlank()) {
+        List<String> matching = field.getText().isBlank() ? List.of() : matching();
+        nothing.setVisible(!field.getText().isBlank() && matching.isEmpty());
+        nothing.setText("No fix and no operation has “" + field.getText().strip()
+                + "” in its name or its words. Type what it is for: remove empty, look up, one row for each.");
+        if (matching.isEmpty()) {
             completion.hide();
         } else if (field.isFocused()) {
-            completion.offer(matching(), field.localToScreen(field.getBoundsInLocal()));
+            completion.offer(matching, field.localToScreen(field.getBoundsInLocal()));
         }
     }
 

@@ -8,6 +8,7 @@ import fixshelf.plan.Operation;
 import fixshelf.plan.Written;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
 import fixshelf.type.Column;
 import fixshelf.type.Type;
 import java.util.ArrayList;
@@ -48,6 +49,10 @@ public final class NewLines {
         shelf.tableFixes().stream()
                 .filter(t -> !t.isLoader())
                 .map(shelf::operation)
+                .forEach(o -> all.add(new Offered(words(o), o.about().purpose(), line(o, choices))));
+        shelf.tableFixes().stream()
+                .filter(TableFixPage::isLoader)
+                .flatMap(t -> shelf.callables().find(t.name()).stream())
                 .forEach(o -> all.add(new Offered(words(o), o.about().purpose(), line(o, choices))));
         for (Operation operation : Operations.added()) {
             all.add(new Offered(words(operation), operation.about().purpose(), line(operation, choices)));

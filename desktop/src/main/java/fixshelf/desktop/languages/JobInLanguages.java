@@ -100,7 +100,7 @@ final class JobInLanguages implements InLanguages {
         if (result == null) {
             return new Standing("… running", "soft", "");
         }
-        boolean same = result.verdict() instanceof JobParity.Same;
+        boolean same = result.isSame();
         return new Standing(result.mark(), result.differs() ? "fails" : same ? "holds" : "faint", result.detail());
     }
 
@@ -114,7 +114,7 @@ final class JobInLanguages implements InLanguages {
             @Nullable JobParity result = results.get(language.id());
             if (result != null && result.differs()) {
                 differences.addRow(row++, Ui.label(language.title()), difference(result));
-            } else if (result != null && result.verdict() instanceof JobParity.Same) {
+            } else if (result != null && result.isSame()) {
                 same++;
             }
         }
@@ -195,9 +195,7 @@ final class JobInLanguages implements InLanguages {
 
     @Override
     public String status() {
-        long same = results.values().stream()
-                .filter(r -> r.verdict() instanceof JobParity.Same)
-                .count();
+        long same = results.values().stream().filter(JobParity::isSame).count();
         return "the same rows in " + same + " of " + Languages.ALL.size() + " languages";
     }
 }

@@ -350,9 +350,7 @@ public final class ShelfPlace implements Place {
         private Region tableEntry(TableFixPage page) {
             HBox marks = Ui.row("entry-marks");
             List<JobParity> results = workbench.resultsOf(page);
-            long fails = results.stream()
-                    .filter(r -> !(r.verdict() instanceof JobParity.Same))
-                    .count();
+            long fails = results.stream().filter(r -> !r.isSame()).count();
             boolean broken = page.problems().stream().anyMatch(Problem::isError);
             if (broken) {
                 marks.getChildren().add(Ui.label("▲ has a problem", "fails", "small"));

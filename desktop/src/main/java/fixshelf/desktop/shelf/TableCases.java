@@ -20,8 +20,7 @@ final class TableCases {
 
     /// A case with what came of it; nothing while it is run.
     static Region of(TableExample example, Optional<JobParity> result) {
-        boolean holds =
-                result.filter(r -> r.verdict() instanceof JobParity.Same).isPresent();
+        boolean holds = result.filter(JobParity::isSame).isPresent();
         Label mark = result.isEmpty()
                 ? Ui.label("… " + example.title(), "soft")
                 : Ui.label(
