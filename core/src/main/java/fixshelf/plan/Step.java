@@ -1,5 +1,6 @@
 package fixshelf.plan;
 
+import fixshelf.language.tree.Expr;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
@@ -53,6 +54,16 @@ public record Step(
     /// Whether its table is that of a line above, but not the one right above it.
     public boolean goesOn() {
         return after instanceof Relation.Result(int line, var _) && line != number - 1;
+    }
+
+    /// Whether it begins with other rows than those before it, as [Given#begun] says.
+    public boolean begins() {
+        return after instanceof Relation.Pick whole
+                && whole.from() instanceof Relation.Union(List<Relation> tables)
+                && tables.getFirst() instanceof Relation.Pick none
+                && none.from() instanceof Relation.Compute columns
+                && columns.from() instanceof Relation.Keep keep
+                && keep.condition().equals(Expr.Literal.truth(false));
     }
 
     /// The result that it can be named by in later lines.

@@ -3,6 +3,7 @@ package fixshelf.shelf;
 import fixshelf.language.tree.Lexer;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
+import fixshelf.plan.Step;
 import fixshelf.plan.Written;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -19,6 +20,8 @@ import java.util.stream.Stream;
 /// Lines of a job as a table fix of their own: the columns that they name become its parameters, and so do the new
 /// columns that they leave behind.
 public final class FixOfLines {
+    private static final Set<String> BEGINNING = Set.of("rows", "rows_of_days");
+
     private final Function<String, Optional<Operation>> operations;
     /// The columns that lines use, with the parameters that stand for them; two may differ only in capitals.
     private final Map<String, String> parameters = new LinkedHashMap<>();
@@ -35,6 +38,16 @@ public final class FixOfLines {
 
     /// The text of the page, and the line that calls it in place of the lines.
     public record Made(String page, Line call) {}
+
+    /// Why lines can be no fix: the columns of rows that one of them begins with would be its own, and not leave it.
+    public static Optional<String> refusal(List<Step> steps) {
+        return steps.stream()
+                .filter(s -> s.begins() || BEGINNING.contains(s.line().call()))
+                .findFirst()
+                .map(s -> "Line " + s.number()
+                        + " begins with other rows, whose columns would be the fix's own and not leave it."
+                        + " Choose a line above it.");
+    }
 
     /// @param name of the fix
     /// @param input the name of the line whose table the first of the lines works on; empty for none

@@ -195,6 +195,12 @@ public final class CellLives {
         Optional<PlannedJob> read = job.otherOf(step).flatMap(n -> job.read().stream()
                 .filter(r -> r.job().name().equalsIgnoreCase(n))
                 .findFirst());
+        if (read.filter(r ->
+                        r.plan().result().after().shape().find(field.name()).isEmpty())
+                .isPresent()) {
+            return String.format(
+                    "out of %s, row %,d, where it has no cell", read.get().job().name(), place + 1);
+        }
         if (read.isPresent()) {
             // Of what is brought in, all rows are there, however few of the others are looked at.
             before = () -> intoJob(

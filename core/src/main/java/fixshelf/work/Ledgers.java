@@ -73,6 +73,11 @@ final class Ledgers {
                     String.format("%,d rows merged into %,d", effect.rowsBefore(), effect.rowsAfter())));
             return;
         }
+        if (plan.steps().get(line - 1).begins()) {
+            entries.add(new Ledger.Entry(line, -effect.left(), "stay behind, as the line begins with other rows"));
+            entries.add(new Ledger.Entry(line, effect.added(), "were read in their place"));
+            return;
+        }
         long several = effect.rowsAfter() - effect.added() - (effect.rowsBefore() - effect.left());
         if (effect.left() > 0) {
             entries.add(new Ledger.Entry(line, -effect.left(), "left"));
@@ -123,7 +128,12 @@ final class Ledgers {
                             .skip(1)
                             .filter(Ledgers::isOther)
                             .forEach(t -> found.computeIfAbsent(
-                                    t, r -> List.of(new Ledger.Part(rows(r), "came below as rows of their own"))));
+                                    t,
+                                    r -> List.of(new Ledger.Part(
+                                            rows(r),
+                                            step.begins()
+                                                    ? "were read in place of those before"
+                                                    : "came below as rows of their own"))));
                 default -> {
                     // It takes in no other table.
                 }

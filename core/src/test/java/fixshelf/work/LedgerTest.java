@@ -46,6 +46,9 @@ class LedgerTest {
                 // Another table is called as the line calls it, in capitals too.
                 "read: visits@@keep_matching: LIST@matching: {village: village} ; 4, −2 left at 2 = 2 / LIST at 2: 2 met rows here, 1 met none",
                 "read: visits@@bring_in: [n]@from: COUNTED@matching: {village: village} ; 4 = 4 / COUNTED at 2: 2 met rows here, 1 met none",
+                // A line that begins anew leaves the rows before it behind.
+                "read: visits@@read: list ; 4, −4 stay behind, as the line begins with other rows at 2, +3 were read in their place at 2 = 3 / list at 2: 3 were read in place of those before",
+                "read: visits@@of_village: {name: Thornmere} ; 4, −4 stay behind, as the line begins with other rows at 2, +2 were read in their place at 2 = 2 / of_village at 2: 2 were read in place of those before",
                 // A missing key meets nothing.
                 "read: visits@@bring_in: [n]@from: counted@matching: {village: village} ; 4 = 4 / counted at 2: 2 met rows here, 1 met none",
             })

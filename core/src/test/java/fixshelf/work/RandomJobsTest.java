@@ -191,7 +191,7 @@ public class RandomJobsTest {
         Map<String, Integer> tried = new HashMap<>();
         for (int i = 0; i < JOBS; i++) {
             JobPage job = job(random, tried);
-            hold(job);
+            hold(job, i % 5 == 0);
         }
         assertThat(tried.keySet()).hasSizeGreaterThan(JOBS >= 60 ? 25 : 5);
         assertThat(refused).as("lines that are no table fix").hasSizeLessThanOrEqualTo(JOBS / 20);
@@ -332,6 +332,9 @@ public class RandomJobsTest {
         int first = 2 + random.nextInt(job.lines().size() - 2);
         int last = first + 1 + random.nextInt(job.lines().size() - first);
         Plan plan = PlannedJob.draft(shelf, job, Map.of()).get().plan();
+        if (FixOfLines.refusal(plan.steps().subList(first - 1, last)).isPresent()) {
+            return job;
+        }
         FixOfLines.Made made = FixOfLines.of(
                 "some_lines",
                 "Some lines",
@@ -365,7 +368,8 @@ public class RandomJobsTest {
         return called;
     }
 
-    private void hold(JobPage job) {
+    /// @param follows whether cells and rows are followed too, which takes a while
+    private void hold(JobPage job, boolean follows) {
         PlannedJob planned = PlannedJob.plan(shelf, job, Map.of()).get();
         String text = job.source().text();
         try (Preview preview = Preview.open(planned.source()).get()) {
@@ -400,6 +404,12 @@ public class RandomJobsTest {
                         rows,
                         effects.get(step.number() - 1));
                 tables.add(rows);
+                if (follows) {
+                    lives(at, preview, planned, step);
+                }
+            }
+            if (follows) {
+                paths(text, preview, planned);
             }
             Outcome<JobRun.Report> run = JobRun.run(planned, JobRun.Watcher.NONE);
             Optional<LineEffect> broken = effects.stream()
@@ -423,6 +433,53 @@ public class RandomJobsTest {
             assertThat(report.effects().stream().map(RandomJobsTest::figures).toList())
                     .as(text)
                     .isEqualTo(effects.stream().map(RandomJobsTest::figures).toList());
+        }
+    }
+
+    /// Each row of the source is followed to rows that are there, until it is gone.
+    private static void paths(String text, Preview preview, PlannedJob planned) {
+        RowPaths paths = new RowPaths(preview, planned);
+        for (long row : places(preview, planned, 1)) {
+            Outcome<RowPath> path = paths.path(row + 1);
+            assertThat(path.problems()).as(text + "\nrow " + (row + 1)).isEmpty();
+            for (RowPath.Stop stop : path.get().stops()) {
+                assertThat(places(preview, planned, stop.step().number()))
+                        .as(text + "\nrow " + (row + 1) + " at line "
+                                + stop.step().number())
+                        .containsAll(stop.places().stream().map(p -> p - 1).toList());
+            }
+        }
+    }
+
+    private static List<Long> places(Preview preview, PlannedJob planned, int line) {
+        return preview
+                .session()
+                .query("SELECT p FROM " + preview.tableOf(planned, line) + " ORDER BY p")
+                .rows()
+                .stream()
+                .map(r -> ((Number) r.getFirst()).longValue())
+                .toList();
+    }
+
+    /// Some cells after a line are followed back: to the value that they have there.
+    private static void lives(String at, Preview preview, PlannedJob planned, Step step) {
+        List<Long> places = places(preview, planned, step.number());
+        Grid grid = preview.grid(planned, step.number()).get();
+        for (int i = 0; i < Math.min(2, places.size()); i++) {
+            int row = (7 * i + step.number()) % places.size();
+            int column = (5 * i + 3 * step.number()) % step.fields().size();
+            String name = step.fields().get(column).name();
+            String cell = at + ": " + name + " of row " + row;
+            Outcome<CellLife> life = CellLives.of(preview, planned, step.number(), places.get(row) + 1, name);
+            assertThat(life.problems()).as(cell).isEmpty();
+            Object value = life.get().stages().stream()
+                    .filter(s -> s.job().isEmpty() && s.line() == step.number())
+                    .findFirst()
+                    .map(CellLife.Stage::value)
+                    .orElse(null);
+            assertThat(CaseResult.same(grid.rows().get(row).get(column), value))
+                    .as(cell + " is " + value)
+                    .isTrue();
         }
     }
 

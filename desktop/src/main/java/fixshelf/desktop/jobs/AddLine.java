@@ -15,8 +15,9 @@ import javafx.scene.layout.VBox;
 /// Where a line is added, by words for what it does.
 public final class AddLine {
     private final TextField field = new TextField();
-    private final Label nothing = Ui.wrapped("", "job-line", "soft");
-    private final VBox view = new VBox(Ui.row("job-line", Ui.label("+", "line-number"), field), nothing);
+    private final Label nothing = Ui.wrapped("", "soft");
+    private final HBox saying = Ui.row("job-line", Ui.label("", "line-number"), nothing);
+    private final VBox view = new VBox(Ui.row("job-line", Ui.label("+", "line-number"), field), saying);
     private final Supplier<List<NewLines.Offered>> offered;
     private final Consumer<Line> taken;
 
@@ -27,8 +28,8 @@ public final class AddLine {
         field.setPromptText("+ add a line: a fix or an operation …");
         field.setAccessibleText("Add a line");
         HBox.setHgrow(field, Priority.ALWAYS);
-        nothing.managedProperty().bind(nothing.visibleProperty());
-        nothing.setVisible(false);
+        saying.managedProperty().bind(saying.visibleProperty());
+        saying.setVisible(false);
         Completion completion = new Completion(field, this::take);
         field.textProperty().addListener(_ -> offer(completion));
         field.setOnAction(_ -> {
@@ -44,7 +45,7 @@ public final class AddLine {
 
     private void offer(Completion completion) {
         List<String> matching = field.getText().isBlank() ? List.of() : matching();
-        nothing.setVisible(!field.getText().isBlank() && matching.isEmpty());
+        saying.setVisible(!field.getText().isBlank() && matching.isEmpty());
         nothing.setText("No fix and no operation has “" + field.getText().strip()
                 + "” in its name or its words. Type what it is for: remove empty, look up, one row for each.");
         if (matching.isEmpty()) {

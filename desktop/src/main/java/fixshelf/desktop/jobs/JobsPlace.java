@@ -374,6 +374,12 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
             return;
         }
         int last = lines.chosen();
+        Optional<String> refusal =
+                FixOfLines.refusal(look.get().planned().plan().steps().subList(1, last));
+        if (refusal.isPresent()) {
+            rows.say(refusal.get(), true);
+            return;
+        }
         Path page = workbench.freeFile("fixes/tables", job.get().name() + "_lines", ".fix.md");
         String name = page.getFileName().toString().replace(".fix.md", "");
         FixOfLines.Made made = FixOfLines.of(
