@@ -7,10 +7,13 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /// What is said of a column, once all its values were looked at: what it reads as, and what is odd.
 final class ColumnFindings {
@@ -20,11 +23,8 @@ final class ColumnFindings {
     private static final double NEARLY_ALL = 0.9;
     private static final int FEWEST = 20;
     private static final int MOST_UNITS = 3;
+    private static final int FEWEST_MIXED = 3;
 
-    /// Days of a spreadsheet from 2000-01-01 to 2049-12-31, as numbers.
-    private static final int FIRST_SERIAL = 36_526;
-
-    private static final int LAST_SERIAL = 54_788;
     private static final LocalDate SERIAL_BASE = LocalDate.of(1899, 12, 30);
 
     private final ColumnTally tally;
@@ -156,20 +156,14 @@ final class ColumnFindings {
             }
             add(Oddity.MARKS_IN_NUMBERS, tally.signs, quoted(tally.signs.first()));
         }
-        Group none = new Group();
-        List.of(Layout.Kind.TEXT, Layout.Kind.DAY, Layout.Kind.TIME).forEach(k -> {
-            Group group = tally.kinds.get(k);
-            if (group != null) {
-                none.addAll(group);
-            }
-        });
+        Group none = of(List.of(Layout.Kind.TEXT, Layout.Kind.DAY, Layout.Kind.TIME));
         // Letters of very many kinds behind digits are no units.
         if (tally.units.size() > MOST_UNITS) {
             tally.units.values().forEach(none::addAll);
         }
         add(Oddity.NO_NUMBER, none, quoted(none.first()));
-        boolean serial = tally.spread.least() >= FIRST_SERIAL
-                && tally.spread.greatest() <= LAST_SERIAL
+        boolean serial = ColumnTally.isSerial(tally.spread.least())
+                && ColumnTally.isSerial(tally.spread.greatest())
                 && tally.distinct > 1
                 && marked == null
                 && comma == null;
@@ -212,10 +206,59 @@ final class ColumnFindings {
             Group odd = less ? both : tally.orders.get(Days.Order.DAY_FIRST);
             add(Oddity.LAYOUTS, odd, odd.first() + (less ? ", month first" : ", day first"));
         }
-        add(Oddity.NO_DAY, tally.noDay, quoted(tally.noDay.first()));
+        if (tally.serials.rows > 0) {
+            String first = tally.serials.first();
+            double number = ColumnTally.amount(first, Layout.cache());
+            add(Oddity.SERIALS, tally.serials, ColumnTally.stripped(first) + " would be " + serial(number));
+        }
+        Group none = new Group();
+        none.addAll(tally.noDay);
+        none.addAll(of(NO_DAYS));
+        none.rows -= tally.serials.rows;
+        none.values.removeIf(v -> ColumnTally.isSerial(ColumnTally.amount(v, Layout.cache())));
+        add(Oddity.NO_DAY, none, quoted(none.first()));
         int count = sorted.size() + (mixed ? 1 : 0);
         String kind = time ? "timestamp" : "date";
         return count > 1 ? kind + ", " + count + " layouts" : kind;
+    }
+
+    private static final List<Layout.Kind> NUMBERS =
+            List.of(Layout.Kind.WHOLE, Layout.Kind.DECIMAL, Layout.Kind.COMMA, Layout.Kind.MARKED);
+
+    private static final List<Layout.Kind> DAYS = List.of(Layout.Kind.DAY, Layout.Kind.TIME);
+    private static final List<Layout.Kind> TEXTS = List.of(Layout.Kind.TEXT);
+
+    private static final List<Layout.Kind> NO_DAYS =
+            Stream.of(TEXTS, NUMBERS).flatMap(List::stream).toList();
+
+    /// The values of some kinds.
+    private Group of(List<Layout.Kind> kinds) {
+        Group all = new Group();
+        kinds.forEach(k -> Optional.ofNullable(tally.kinds.get(k)).ifPresent(all::addAll));
+        return all;
+    }
+
+    /// Where most values are numbers or days, and too many are something else for either.
+    private void mixed() {
+        Map<String, Group> groups = new LinkedHashMap<>();
+        groups.put("number", of(NUMBERS));
+        groups.put("day", of(DAYS));
+        groups.put("text", of(TEXTS));
+        if (known < FEWEST_MIXED
+                || tally.units.size() > MOST_UNITS
+                || groups.get("text").rows * 2 >= known) {
+            return;
+        }
+        Group most = groups.values().stream()
+                .max(Comparator.comparingLong(g -> g.rows))
+                .orElseThrow();
+        Group others = new Group();
+        groups.values().stream().filter(g -> g != most).forEach(others::addAll);
+        String counted = groups.entrySet().stream()
+                .filter(e -> e.getValue().rows > 0)
+                .map(e -> String.format("%,d ", e.getValue().rows) + e.getKey() + (e.getValue().rows == 1 ? "" : "s"))
+                .collect(Collectors.joining(", "));
+        add(Oddity.MIXED, others, counted);
     }
 
     private String text() {
@@ -231,6 +274,7 @@ final class ColumnFindings {
         if (isTruth()) {
             return "boolean";
         }
+        mixed();
         unlike();
         tally.kept.ifPresent(all -> {
             Spellings spellings = Spellings.of(all);

@@ -63,6 +63,11 @@ final class ColumnTally {
     private static final Pattern THOUSANDS = Pattern.compile("[-+]?[0-9]{1,3}(,[0-9]{3})+");
     private static final Pattern RULER = Pattern.compile("([-=_*~.+\\u2500-\\u257F] ?){3,}");
 
+    /// Days of a spreadsheet from 2000-01-01 to 2049-12-31, as numbers.
+    private static final int FIRST_SERIAL = 36_526;
+
+    private static final int LAST_SERIAL = 54_788;
+
     /// How many rows and which values have something in common.
     static final class Group {
         long rows;
@@ -106,6 +111,9 @@ final class ColumnTally {
     final Map<Days.Order, Group> orders = new EnumMap<>(Days.Order.class);
     final Group noDay = new Group();
     final Group zeros = new Group();
+
+    /// Numbers that a spreadsheet would show as days.
+    final Group serials = new Group();
 
     /// Numbers with marks that are no unit.
     final Group signs = new Group();
@@ -228,7 +236,16 @@ final class ColumnTally {
         if (digits(text.substring(sign)) > 1 && text.charAt(sign) == '0') {
             zeros.add(value, n);
         }
-        spread.add(number(text), value, n);
+        double read = number(text);
+        spread.add(read, value, n);
+        if (isSerial(read)) {
+            serials.add(value, n);
+        }
+    }
+
+    /// Whether a spreadsheet counts a day of these years so.
+    static boolean isSerial(double number) {
+        return number >= FIRST_SERIAL && number <= LAST_SERIAL;
     }
 
     /// Notes how many digits a number has before and after its point; gives those before.

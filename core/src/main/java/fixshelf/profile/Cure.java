@@ -41,6 +41,7 @@ final class Cure {
                             MARKS_IN_NUMBERS,
                             UNITS,
                             SERIAL_DAYS,
+                            SERIALS,
                             LAYOUTS,
                             UNLIKE,
                             EMPTY_PARTS,
@@ -86,7 +87,7 @@ final class Cure {
         return switch (oddity) {
             case COMMA_IN_NUMBERS -> isNumber(result) && isThousand(value, result);
             case MARKS_IN_NUMBERS, UNITS -> isNumber(result);
-            case SERIAL_DAYS -> isDay(result);
+            case SERIAL_DAYS, SERIALS -> isDay(result);
             case LAYOUTS -> result instanceof LocalDate || result instanceof LocalDateTime || isLike(result);
             case UNLIKE -> isLike(result);
             case EMPTY_PARTS ->

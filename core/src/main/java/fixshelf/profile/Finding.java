@@ -35,7 +35,7 @@ public record Finding(Oddity oddity, int column, long rows, String detail, List<
         String one =
                 switch (verb) {
                     case "are" -> "is";
-                    case "hold", "end", "begin", "repeat", "look", "spell", "say" -> verb + "s";
+                    case "hold", "end", "begin", "count", "repeat", "look", "spell", "say" -> verb + "s";
                     default -> verb;
                 };
         return one + words.substring(end);
@@ -51,6 +51,7 @@ public record Finding(Oddity oddity, int column, long rows, String detail, List<
             case LAYOUTS -> "laid out as " + detail;
             case NO_DAY -> "are no day" + (rows == 1 ? ": " : ", as ") + detail;
             case NO_NUMBER -> "are no number" + (rows == 1 ? ": " : ", as ") + detail;
+            case SERIALS, MIXED -> oddity.words() + ": " + detail;
             case UNLIKE -> "unlike " + detail;
             case NOT_ON_LIST -> "not on " + detail;
             case SPELLINGS, NEAR -> oddity.words() + ", as " + detail;

@@ -106,6 +106,28 @@ class OdditiesTest {
                         "1 laid out as 12/25/2026, month first"),
                 at("no day", List.of("4*2026-02-28", "2026-02-30"), "date", "1 is no day: '2026-02-30'"),
                 at(
+                        "numbers among days",
+                        List.of("9*2026-02-28", "46025", "46025.75"),
+                        "date",
+                        "2 count days as a spreadsheet does: 46025 would be 2026-01-03"),
+                at(
+                        "neither days nor such numbers",
+                        List.of("20*2026-02-28", "46025", "12", "soon", "2026-02-30"),
+                        "date",
+                        "1 counts days as a spreadsheet does: 46025 would be 2026-01-03",
+                        "3 are no day, as '2026-02-30'"),
+                at(
+                        "numbers, days and texts",
+                        List.of("3*12", "4", "2*2026-02-28", "soon"),
+                        "text",
+                        "3 are of another type than most: 4 numbers, 2 days, 1 text"),
+                at(
+                        "numbers and nearly as many texts",
+                        List.of("12", "13", "14", "soon", "late"),
+                        "text",
+                        "2 are of another type than most: 3 numbers, 2 texts"),
+                at("texts with some numbers are texts", List.of("12", "13", "14", "soon", "late", "never"), "text"),
+                at(
                         "months in words",
                         List.of("3 March 2026", "14 Oct 2026", "October 5, 2026"),
                         "date, 2 layouts",
