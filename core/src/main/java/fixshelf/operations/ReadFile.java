@@ -100,7 +100,9 @@ final class ReadFile extends BuiltIn {
         String kind = line.written("kind")
                 .flatMap(Written::texts)
                 .map(List::getFirst)
-                .or(() -> ReadOptions.kindOf(f -> line.written(f).isPresent()))
+                .or(() -> ReadOptions.kindOf(
+                        line.written("file").flatMap(Written::texts).flatMap(t -> t.stream().findFirst()).orElse(""),
+                        f -> line.written(f).isPresent()))
                 .orElse("delimited");
         return BLANKS.stream()
                 .filter(b -> b.name().equals("kind")

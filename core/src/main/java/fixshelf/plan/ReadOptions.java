@@ -215,10 +215,31 @@ public record ReadOptions(
             "web",
             "pdf");
 
-    /// The kind of file that fields speak of, where one of them belongs to that kind alone.
+    /// Places whose name says which kind of tables they have.
+    private static final Map<String, String> KINDS_OF_PLACES = Map.of(
+            "(?is).*\\.sqlite3?", "sqlite",
+            "(?is).*\\.duckdb", "duckdb",
+            "(?is).*\\.pdf", "pdf",
+            "(?is)https?://.*", "web",
+            "(?is)(jdbc:)?postgres(ql)?://.*", "postgresql",
+            "(?is)(jdbc:)?mariadb://.*", "mariadb");
+
+    /// The kind of file that fields speak of, where one of them belongs to that kind alone, or where they speak of a
+    /// table and the place says of which kind.
     ///
+    /// @param path or address
     /// @param isWritten whether a field is there
-    public static Optional<String> kindOf(Predicate<String> isWritten) {
+    public static Optional<String> kindOf(String path, Predicate<String> isWritten) {
+        return kindOf(isWritten)
+                .or(() -> isWritten.test("table") || isWritten.test("query")
+                        ? KINDS_OF_PLACES.entrySet().stream()
+                                .filter(e -> path.strip().matches(e.getKey()))
+                                .map(Map.Entry::getValue)
+                                .findFirst()
+                        : Optional.empty());
+    }
+
+    private static Optional<String> kindOf(Predicate<String> isWritten) {
         return KINDS.stream()
                 .filter(kind -> FIELDS.get(kind).stream().filter(isWritten).anyMatch(f -> FIELDS.entrySet().stream()
                         .allMatch(other ->

@@ -100,17 +100,24 @@ public final class Remedies {
     /// A finding that fixes can help against, and those that seem to.
     private record Asked(ColumnLook column, Finding finding, Cure cure, List<Scored> found) {}
 
+    /// Rows without a value stay; those with an empty text or blanks would go as repeats of each other, so that there is
+    /// no line for them.
+    private static Optional<Line> withoutRepeats(ColumnLook column) {
+        if (column.filled() + column.missing() < column.rows()) {
+            return Optional.empty();
+        }
+        Line line = Line.of("drop_repeats", "keys", Written.words(List.of(column.name())))
+                .with("keep", Optional.of(Written.word("last")));
+        return Optional.of(
+                column.missing() == 0 ? line : line.with("missing", Optional.of(Written.word("never_repeats"))));
+    }
+
     private Optional<Line> operation(TableLook table, Finding finding) {
         List<String> names = table.columns().stream().map(ColumnLook::name).toList();
         String name = finding.column() < 0 ? "" : names.get(finding.column());
         return switch (finding.oddity()) {
             case NEVER_FILLED, CONSTANT -> Optional.of(Line.of("drop", "columns", Written.words(List.of(name))));
-            // Rows without a value would be repeats of each other, and go too.
-            case REPEATS ->
-                table.columns().get(finding.column()).filled() < table.rows()
-                        ? Optional.empty()
-                        : Optional.of(Line.of("drop_repeats", "keys", Written.words(List.of(name)))
-                                .with("keep", Optional.of(Written.word("last"))));
+            case REPEATS -> withoutRepeats(table.columns().get(finding.column()));
             case BLANK_ROWS -> Optional.of(Line.of("leave_out_blank_rows", "columns", Written.word("all columns")));
             case SHIFTED -> Optional.of(Line.of("align_left", "columns", Written.words(names)));
             case HEADING_AGAIN -> withoutHeading(table, finding);

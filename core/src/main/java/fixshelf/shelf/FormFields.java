@@ -24,18 +24,22 @@ final class FormFields {
 
     /// The kind with what is said of it; empty where the file itself will say it.
     ///
+    /// @param path or address of what is read
     /// @param isWritten whether a field is there
     /// @param field what stands in a field, if anything
     /// @param places those of the field `places`
     static Outcome<Optional<Form>> form(
-            Predicate<String> isWritten, Function<String, Optional<String>> field, List<String> places) {
+            String path,
+            Predicate<String> isWritten,
+            Function<String, Optional<String>> field,
+            List<String> places) {
         Optional<String> said = field.apply("kind").map(String::strip).filter(k -> !k.isEmpty());
-        if (said.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {
+        Optional<String> found = said.or(() -> ReadOptions.kindOf(path, isWritten));
+        if (found.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {
             return problem(
                     "Which kind of database is it?",
                     "Write `kind:` and sqlite, duckdb, postgresql, mariadb, jdbc, web or pdf beside the table.");
         }
-        Optional<String> found = said.or(() -> ReadOptions.kindOf(isWritten));
         if (found.isEmpty()) {
             return Outcome.of(Optional.empty());
         }

@@ -304,6 +304,7 @@ final class LineFields {
     /// The kind of file that a line reads, or what is wrong with what it says of that.
     static Outcome<Optional<ReadOptions.Form>> form(Line line) {
         return FormFields.form(
+                word(line, "file", ""),
                 name -> line.written(name).isPresent(),
                 name -> line.written(name)
                         .filter(Written.Word.class::isInstance)

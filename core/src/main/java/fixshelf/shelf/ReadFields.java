@@ -81,6 +81,7 @@ final class ReadFields {
                 .withNullWords(words)
                 .withLeaveOutBadRows(badRows.equals("leave_out"));
         Outcome<Optional<ReadOptions.Form>> form = FormFields.form(
+                plain.path(),
                 fields::has,
                 name -> fields.has(name) ? Optional.of(fields.text(name, "")) : Optional.empty(),
                 fields.texts("places"));

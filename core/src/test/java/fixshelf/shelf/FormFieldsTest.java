@@ -85,6 +85,36 @@ class FormFieldsTest {
                 .isEqualTo(beside == null ? "" : beside.strip());
     }
 
+    /// Whoever names a table need not say of which kind, where the name of the place does.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "data/a.sqlite | sqlite",
+                "data/A.SQLITE3 | sqlite",
+                "data/a.duckdb | duckdb",
+                "data/report.pdf | pdf",
+                "https://prices.example/a | web",
+                "postgresql://host/base | postgresql",
+                "mariadb://host/base | mariadb",
+                "data/a.db | Which kind of database is it?"
+            })
+    void thePlaceOfATableSaysItsKind(String path, String kind) {
+        DatasetPage page = dataset("read: " + path + "\ntable: 1\n");
+        JobPage job = JobPages.read(
+                Path.of("j.yaml"),
+                new SourceText("j", "job: j\nlines:\n  - read: {file: '" + path + "', table: 1}\n"));
+        if (kind.contains(" ")) {
+            assertThat(page.problems()).extracting(Problem::what).containsExactly(kind);
+            assertThat(job.problems()).extracting(Problem::what).containsExactly(kind);
+            return;
+        }
+        assertThat(page.problems()).isEmpty();
+        assertThat(page.options().form().map(Form::word)).contains(kind);
+        assertThat(LineFields.options(job.lines().getFirst().line(), page.options().nullWords()))
+                .isEqualTo(page.options());
+    }
+
     /// Delimited text is written with all that is known of it.
     private static ReadOptions written(ReadOptions options) {
         boolean other =

@@ -84,6 +84,7 @@ class RemediesTest {
                         "copper_lane_quarter  blank_rows leave_out_blank_rows",
                         "odd_rows  heading_again leave_out_rows",
                         "odd_rows  shifted align_left",
+                        "odd_rows no repeats drop_repeats",
                         "odd_rows no totals leave_out_rows",
                         "odd_rows no rulers leave_out_rows",
                         "odd_rows Item words_for_missing words_to_missing");
@@ -96,7 +97,7 @@ class RemediesTest {
         for (int i = 0; i < 40; i++) {
             text.append(String.format("K-%03d,lamp,%d%n", i, i));
         }
-        text.append(",ITEM,kilos \n,,\n,K-041,lamp\nTotal,,780\n-----,,\nK-042,?,3\n");
+        text.append(",ITEM,kilos \n,,\n,K-041,lamp\nTotal,,780\n-----,,\nK-042,?,3\nK-001,bell,77\n");
         Files.writeString(root.resolve("data/odd-rows.csv"), text);
         Files.writeString(root.resolve("datasets/odd_rows.yaml"), "dataset: odd_rows\nread: data/odd-rows.csv\n");
     }
