@@ -6,6 +6,7 @@ import fixshelf.render.Language;
 import fixshelf.render.Languages;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.PlannedJob;
+import fixshelf.work.TableFixCode;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
@@ -53,7 +54,8 @@ final class ExportCommand extends ShelfOption {
             return unknown("language", languageId, Languages.ids());
         }
         List<String> notPlanned = new ArrayList<>();
-        Export.Wanted wanted = new Export.Wanted(tests, prove, replace, PlannedJob.codes(shelf, notPlanned));
+        Export.Wanted wanted = new Export.Wanted(
+                tests, prove, replace, PlannedJob.codes(shelf, notPlanned), TableFixCode.all(shelf, notPlanned));
         Outcome<Export.Report> report = Export.write(shelf, language.get(), folder.toAbsolutePath(), wanted);
         if (!report.isPresent()) {
             return Output.problems(out(), err(), report.problems(), json);

@@ -43,7 +43,6 @@ final class RenameCommand extends ShelfOption {
                 .toList();
         if (kinds.isEmpty()) {
             List<String> known = new ArrayList<>(names(shelf));
-            shelf.tableFixes().forEach(t -> known.add(t.name()));
             shelf.datasets().forEach(d -> known.add(d.name()));
             return unknown("fix, dataset or job", old, known);
         }

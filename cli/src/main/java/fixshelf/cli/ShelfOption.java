@@ -12,6 +12,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Moves;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.shelf.TableFixPage;
 import java.io.Console;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -119,9 +120,11 @@ abstract class ShelfOption implements Callable<Integer> {
 
     /// The names of all fixes and jobs.
     static List<String> names(Shelf shelf) {
-        return Stream.concat(
+        return Stream.of(
                         shelf.fixes().stream().map(FixPage::name),
+                        shelf.tableFixes().stream().map(TableFixPage::name),
                         shelf.jobs().stream().map(JobPage::name))
+                .flatMap(s -> s)
                 .toList();
     }
 

@@ -11,6 +11,7 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
 import fixshelf.work.PlannedJob;
+import fixshelf.work.TableFixCode;
 import java.util.Map;
 import java.util.Optional;
 import picocli.CommandLine.Command;
@@ -22,7 +23,7 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = "Print a fix or a job as code of a query language, ready to paste.")
 final class ShowCommand extends ShelfOption {
-    @Parameters(paramLabel = "NAME", description = "The fix, or the job.")
+    @Parameters(paramLabel = "NAME", description = "The fix, the table fix, or the job.")
     String name = "";
 
     @Option(
@@ -35,6 +36,18 @@ final class ShowCommand extends ShelfOption {
             names = "--expression",
             description = "As an expression over columns called like the parameters, instead of a function.")
     boolean expression;
+
+    @Option(
+            names = "--on",
+            paramLabel = "DATASET",
+            description = "A table fix over this dataset or job; over the table of its first case when left out.")
+    String on = "";
+
+    @Option(
+            names = "--with",
+            paramLabel = "BLANKS",
+            description = "What it is called with there, as in a line: 'keys: [visit_no], moment: recorded_at'.")
+    String with = "";
 
     @Override
     public Integer call() {
@@ -51,10 +64,18 @@ final class ShowCommand extends ShelfOption {
         }
         Optional<FixPage> page = shelf.fix(name);
         Optional<JobPage> job = shelf.job(name);
-        if (page.isEmpty() && job.isEmpty()) {
+        Optional<TableFixPage> table = shelf.tableFix(name);
+        if (page.isEmpty() && job.isEmpty() && table.isEmpty()) {
             return unknown("fix or job", name, names(shelf));
         }
+        if (table.isEmpty() && !(on + with).isEmpty()) {
+            err().println("Only a table fix is shown --on a dataset, --with something.");
+            return Output.WRONG_USE;
+        }
         Outcome<String> code = page.map(p -> fix(shelf, p, language.get()))
+                .or(() -> table.map(
+                        t -> (on.isEmpty() ? TableFixCode.ofCase(shelf, t) : TableFixCode.over(shelf, t, on, with))
+                                .then(c -> language.get().job(c))))
                 .orElseGet(() -> PlannedJob.plan(shelf, job.orElseThrow(), Map.of())
                         .then(planned -> language.get().job(planned.code(shelf))));
         if (!code.isPresent()) {
@@ -64,7 +85,7 @@ final class ShowCommand extends ShelfOption {
             Output.json(
                     out(),
                     Output.object()
-                            .put(page.isPresent() ? "fix" : "job", name)
+                            .put(page.isPresent() || table.isPresent() ? "fix" : "job", name)
                             .put("language", languageId)
                             .put("code", code.get()));
         } else {

@@ -27,7 +27,6 @@ final class WhereUsedCommand extends ShelfOption {
                 || shelf.job(name).isPresent();
         if (!there) {
             List<String> known = new ArrayList<>(names(shelf));
-            shelf.tableFixes().forEach(t -> known.add(t.name()));
             shelf.datasets().forEach(d -> known.add(d.name()));
             return unknown("fix, dataset or job", name, known);
         }

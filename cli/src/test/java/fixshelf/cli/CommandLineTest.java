@@ -10,6 +10,7 @@ import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.Arrays;
 import java.util.List;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
@@ -145,6 +146,15 @@ class CommandLineTest {
                 new Case("preview visits_clean --json --rows 1", 0, "\"cells_changed\""),
                 new Case("preview loses --rows 1", 0, "line 2 loses '?' in weight_kg, "),
                 new Case("preview loses --line 2 --json --rows 1", 0, "\"column\" : \"weight_kg\""),
+                // A table fix needs a table: that of its first case, or one of the shelf.
+                new Case("show newest_of_each --in pandas", 0, "df = first_of(df, [\"no\"], [(\"at\", True)], False)"),
+                new Case(
+                        "show newest_of_each --in sqlite --on visits_alder_quay --with keys:␣[visit_no],␣moment:␣recorded_at",
+                        0,
+                        "PARTITION BY visit_no"),
+                new Case("show newest_of_each --in r --on visits_alder_quay", 1, "newest_of_each needs keys."),
+                new Case("show newest_of_each --in r --on nowhere", 1, "There is no dataset or job nowhere"),
+                new Case("show squeeze_spaces --in r --on visits_alder_quay", 2, "Only a table fix is shown --on"),
                 new Case("show kilograms --in postgresql", 0, "measure double precision"),
                 new Case("show day_for_guests --in pandas", 1, "a layout or a separator comes through a parameter"),
                 new Case("run visits_clean --set out=here", 0, "visits_clean.parquet"),
@@ -229,6 +239,8 @@ class CommandLineTest {
                 && !c.arguments().equals("tst");
         String[] arguments =
                 (c.arguments() + (needsShelf ? " --shelf " + demo : "")).strip().split(" +");
+        // Blanks inside of an argument.
+        Arrays.setAll(arguments, i -> arguments[i].replace('␣', ' '));
         Result result = c.arguments().isEmpty() ? run() : run(arguments);
         assertThat(result.code()).as(result.out() + result.err()).isEqualTo(c.code());
         assertThat(result.out() + result.err()).contains(c.prints());

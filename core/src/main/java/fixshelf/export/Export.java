@@ -27,9 +27,11 @@ public final class Export {
     /// @param prove how many made-up values each fix is tried on here first, beside its cases; 0 for no proof
     /// @param replace also files that were changed by hand
     /// @param jobs the jobs to save too, each in a file of its own
-    public record Wanted(boolean tests, int prove, boolean replace, List<JobCode> jobs) {
+    /// @param tables the table fixes to save too, each as it is called over some table
+    public record Wanted(boolean tests, int prove, boolean replace, List<JobCode> jobs, List<JobCode> tables) {
         public Wanted {
             jobs = List.copyOf(jobs);
+            tables = List.copyOf(tables);
         }
     }
 
@@ -44,7 +46,8 @@ public final class Export {
         List<String> refused = new ArrayList<>();
         List<Exported> fixes = fixes(shelf, language, refused);
         List<MadeFile> files = new ArrayList<>(files(language, folder, fixes, wanted.tests()));
-        files.addAll(jobs(language, folder, wanted.jobs(), refused));
+        files.addAll(jobs(language, folder.resolve("jobs"), wanted.jobs(), refused));
+        files.addAll(jobs(language, folder.resolve("tables"), wanted.tables(), refused));
         if (wanted.prove() > 0) {
             String proven =
                     Proven.write(shelf, language, fixes, files.getFirst().number(), wanted.prove());
@@ -107,9 +110,9 @@ public final class Export {
             code.value()
                     .ifPresent(text -> files.add(
                             switch (language.id()) {
-                                case "pandas" -> new MadeFile(folder.resolve("jobs/" + job.name() + ".py"), "#", text);
-                                case "r" -> new MadeFile(folder.resolve("jobs/" + job.name() + ".R"), "#", text);
-                                default -> new MadeFile(folder.resolve("jobs/" + job.name() + ".sql"), "--", text);
+                                case "pandas" -> new MadeFile(folder.resolve(job.name() + ".py"), "#", text);
+                                case "r" -> new MadeFile(folder.resolve(job.name() + ".R"), "#", text);
+                                default -> new MadeFile(folder.resolve(job.name() + ".sql"), "--", text);
                             }));
             code.problems().forEach(p -> refused.add(job.name() + ": " + p.sentence()));
         }

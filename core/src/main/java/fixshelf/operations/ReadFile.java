@@ -101,7 +101,10 @@ final class ReadFile extends BuiltIn {
                 .flatMap(Written::texts)
                 .map(List::getFirst)
                 .or(() -> ReadOptions.kindOf(
-                        line.written("file").flatMap(Written::texts).flatMap(t -> t.stream().findFirst()).orElse(""),
+                        line.written("file")
+                                .flatMap(Written::texts)
+                                .flatMap(t -> t.stream().findFirst())
+                                .orElse(""),
                         f -> line.written(f).isPresent()))
                 .orElse("delimited");
         return BLANKS.stream()

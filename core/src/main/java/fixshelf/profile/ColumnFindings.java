@@ -244,9 +244,7 @@ final class ColumnFindings {
         groups.put("number", of(NUMBERS));
         groups.put("day", of(DAYS));
         groups.put("text", of(TEXTS));
-        if (known < FEWEST_MIXED
-                || tally.units.size() > MOST_UNITS
-                || groups.get("text").rows * 2 >= known) {
+        if (known < FEWEST_MIXED || tally.units.size() > MOST_UNITS || groups.get("text").rows * 2 >= known) {
             return;
         }
         Group most = groups.values().stream()

@@ -100,8 +100,8 @@ public final class Remedies {
     /// A finding that fixes can help against, and those that seem to.
     private record Asked(ColumnLook column, Finding finding, Cure cure, List<Scored> found) {}
 
-    /// Rows without a value stay; those with an empty text or blanks would go as repeats of each other, so that there is
-    /// no line for them.
+    /// Rows without a value stay; those with an empty text or blanks would go as repeats of each
+    /// other, so that there is no line for them.
     private static Optional<Line> withoutRepeats(ColumnLook column) {
         if (column.filled() + column.missing() < column.rows()) {
             return Optional.empty();

@@ -29,10 +29,7 @@ final class FormFields {
     /// @param field what stands in a field, if anything
     /// @param places those of the field `places`
     static Outcome<Optional<Form>> form(
-            String path,
-            Predicate<String> isWritten,
-            Function<String, Optional<String>> field,
-            List<String> places) {
+            String path, Predicate<String> isWritten, Function<String, Optional<String>> field, List<String> places) {
         Optional<String> said = field.apply("kind").map(String::strip).filter(k -> !k.isEmpty());
         Optional<String> found = said.or(() -> ReadOptions.kindOf(path, isWritten));
         if (found.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {

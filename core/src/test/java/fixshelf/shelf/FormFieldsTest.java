@@ -102,8 +102,7 @@ class FormFieldsTest {
     void thePlaceOfATableSaysItsKind(String path, String kind) {
         DatasetPage page = dataset("read: " + path + "\ntable: 1\n");
         JobPage job = JobPages.read(
-                Path.of("j.yaml"),
-                new SourceText("j", "job: j\nlines:\n  - read: {file: '" + path + "', table: 1}\n"));
+                Path.of("j.yaml"), new SourceText("j", "job: j\nlines:\n  - read: {file: '" + path + "', table: 1}\n"));
         if (kind.contains(" ")) {
             assertThat(page.problems()).extracting(Problem::what).containsExactly(kind);
             assertThat(job.problems()).extracting(Problem::what).containsExactly(kind);
@@ -111,7 +110,8 @@ class FormFieldsTest {
         }
         assertThat(page.problems()).isEmpty();
         assertThat(page.options().form().map(Form::word)).contains(kind);
-        assertThat(LineFields.options(job.lines().getFirst().line(), page.options().nullWords()))
+        assertThat(LineFields.options(
+                        job.lines().getFirst().line(), page.options().nullWords()))
                 .isEqualTo(page.options());
     }
 

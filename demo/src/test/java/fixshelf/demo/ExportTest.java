@@ -17,6 +17,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
 import fixshelf.type.Literals;
 import fixshelf.work.PlannedJob;
+import fixshelf.work.TableFixCode;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -274,7 +275,12 @@ class ExportTest {
             """;
 
     private static Export.Wanted wanted(boolean replace) {
-        return new Export.Wanted(true, 0, replace, PlannedJob.codes(shelf, new ArrayList<>()));
+        return new Export.Wanted(
+                true,
+                0,
+                replace,
+                PlannedJob.codes(shelf, new ArrayList<>()),
+                TableFixCode.all(shelf, new ArrayList<>()));
     }
 
     private static Path exported(String language) {

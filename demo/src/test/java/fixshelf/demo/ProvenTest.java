@@ -25,7 +25,7 @@ class ProvenTest {
                 ShelfReader.read(DemoShelf.create(folder.resolve("demo"), 50)).get();
         Path other = folder.resolve("out");
         Language sqlite = Languages.find("sqlite").orElseThrow();
-        Export.Wanted proven = new Export.Wanted(false, 5, false, List.of());
+        Export.Wanted proven = new Export.Wanted(false, 5, false, List.of(), List.of());
         Outcome<Export.Report> report = Export.write(shelf, sqlite, other, proven);
         assertThat(report.problems()).isEmpty();
         String text = Files.readString(other.resolve("proven.txt"));

@@ -14,6 +14,7 @@ import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.PlannedJob;
+import fixshelf.work.TableFixCode;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -250,7 +251,11 @@ public final class LanguagesPlace implements Place {
                                 language,
                                 folder,
                                 new Export.Wanted(
-                                        true, PROVEN_VALUES, false, PlannedJob.codes(shelf, new ArrayList<>()))),
+                                        true,
+                                        PROVEN_VALUES,
+                                        false,
+                                        PlannedJob.codes(shelf, new ArrayList<>()),
+                                        TableFixCode.all(shelf, new ArrayList<>()))),
                         report -> saved.forEach(s -> {
                             Ui.mark(s, "problem", !report.isPresent());
                             s.setText(

@@ -1,5 +1,6 @@
 package fixshelf.desktop.languages;
 
+import fixshelf.desktop.parts.CodeSheet;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.desktop.workbench.Background;
 import fixshelf.desktop.workbench.Background.Request;
@@ -9,9 +10,11 @@ import fixshelf.operations.Operations;
 import fixshelf.plan.Operation;
 import fixshelf.render.Language;
 import fixshelf.shelf.Shelf;
+import fixshelf.shelf.TableFixPage;
 import fixshelf.work.JobParity;
 import fixshelf.work.LoaderCases;
 import fixshelf.work.OperationExamples;
+import fixshelf.work.TableFixCode;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -37,6 +40,7 @@ final class TableBoard {
     private final Map<String, Map<String, JobParity>> results = new HashMap<>();
 
     private List<Object> asked = List.of();
+    private final CodeSheet code = new CodeSheet();
     private boolean withOperations;
     /// Grows with each result; the board is made anew only then.
     private int version;
@@ -46,7 +50,9 @@ final class TableBoard {
     TableBoard(Background background) {
         this.background = background;
         grid.getStyleClass().add("board");
-        view = new VBox(6, told, grid);
+        code.view().setVisible(false);
+        code.view().managedProperty().bind(code.view().visibleProperty());
+        view = new VBox(6, told, grid, code.view());
     }
 
     Region view() {
@@ -112,20 +118,33 @@ final class TableBoard {
         for (int r = 0; r < rows.size(); r++) {
             grid.add(Ui.label(rows.get(r).shown(), "mono"), 0, r + 1);
             for (int l = 0; l < languages.size(); l++) {
-                Button cell = cell(rows.get(r).shown(), languages.get(l));
+                Button cell = cell(shelf, rows.get(r).shown(), languages.get(l));
                 GridPane.setHalignment(cell, HPos.CENTER);
                 grid.add(cell, l + 1, r + 1);
             }
         }
     }
 
-    private Button cell(String name, Language language) {
+    /// The code of a table fix, as its first case calls it.
+    private void show(Shelf shelf, TableFixPage fix, Language language) {
+        background.ask(
+                Request.now("code", "writing " + fix.name()),
+                () -> TableFixCode.ofCase(shelf, fix).then(language::job),
+                text -> {
+                    code.fill(fix.name() + " as its first case calls it", language, text);
+                    code.view().setVisible(true);
+                });
+    }
+
+    private Button cell(Shelf shelf, String name, Language language) {
         Optional<JobParity> result = Optional.ofNullable(
                 results.getOrDefault(language.id(), Map.of()).get(name));
         String words = name + " in " + language.title() + ": "
                 + result.map(r -> r.mark() + ". " + r.detail()).orElse("not run yet");
-        Button cell = Ui.blank(
-                result.map(r -> r.mark().substring(0, 1)).orElse("…"), "board-cell", () -> told.setText(words));
+        Button cell = Ui.blank(result.map(r -> r.mark().substring(0, 1)).orElse("…"), "board-cell", () -> {
+            told.setText(words);
+            shelf.tableFix(name).ifPresent(f -> show(shelf, f, language));
+        });
         cell.getStyleClass()
                 .add(result.map(r -> r.differs() ? "fails" : r.mark().startsWith("●") ? "holds" : "faint")
                         .orElse("faint"));
