@@ -145,7 +145,12 @@ public final class Copies {
         return kept(shelf, file.toString(), () -> {
             Path copy = OwnFolder.file(
                     shelf, "copies", "case-" + digest(file + " " + Files.getLastModifiedTime(file) + form) + ".csv");
-            make(shelf, WebTable.ofFile(file, web), copy);
+            // Several languages ask for the same case at once, and none may find it being written anew.
+            synchronized (LOCKS.computeIfAbsent(copy, _ -> new Object())) {
+                if (!MADE.contains(copy) || !Files.isRegularFile(copy)) {
+                    make(shelf, WebTable.ofFile(file, web), copy);
+                }
+            }
             return read(copy, file.toString());
         });
     }

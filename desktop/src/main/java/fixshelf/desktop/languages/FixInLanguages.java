@@ -22,6 +22,7 @@ import fixshelf.shelf.FixEdits;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Visible;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -29,14 +30,19 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import javafx.scene.Node;
 import javafx.scene.control.Label;
+import javafx.scene.control.Tooltip;
+import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.GridPane;
-import javafx.scene.layout.HBox;
+import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
 /// A fix in all languages: its code, the inputs on which answers differ, and its cases.
 final class FixInLanguages implements InLanguages {
+    /// Texts up to that length are never cut.
+    private static final int SHORT = 28;
+
     private static final Outcome<String> BEING_WRITTEN =
             Outcome.failed(Problem.about(Code.CANNOT_SAY, "fix", "Being written …", ""));
 
@@ -265,24 +271,25 @@ final class FixInLanguages implements InLanguages {
         int width = columns.size();
         for (int c = 0; c < width; c++) {
             cases.add(
-                    Ui.label(columns.get(c).equalsIgnoreCase("result") ? "expected" : columns.get(c), "table-head"),
-                    c,
-                    0);
+                    cell(columns.get(c).equalsIgnoreCase("result") ? "expected" : columns.get(c), "table-head"), c, 0);
         }
         cases.add(Ui.label("answers", "table-head"), width, 0);
         for (int i = 0; i < shown.cases().size(); i++) {
             List<String> cells = shown.cases().get(i).cells();
             for (int c = 0; c < cells.size(); c++) {
-                cases.add(Ui.label(Visible.markOddities(cells.get(c)), "mono"), c, i + 1);
+                cases.add(cell(Visible.markOddities(cells.get(c)), "mono"), c, i + 1);
             }
             cases.add(answers(i), width, i + 1);
         }
     }
 
-    /// In how many languages a case holds, then each in which it does not, with its answer.
-    private HBox answers(int row) {
-        HBox line = Ui.row("entry-marks");
+    /// In how many languages a case holds, then those in which it does not, with their answers.
+    private FlowPane answers(int row) {
         int holds = 0;
+        List<String> running = new ArrayList<>();
+        List<String> notRun = new ArrayList<>();
+        List<String> unsaid = new ArrayList<>();
+        List<Label> others = new ArrayList<>();
         for (Language language : Languages.ALL) {
             @Nullable Checked result = checked.get(language.id());
             Optional<CaseResult> one = result == null
@@ -290,25 +297,45 @@ final class FixInLanguages implements InLanguages {
                     : result.results().stream().filter(r -> r.index() == row).findFirst();
             if (one.isPresent() && one.get().holds()) {
                 holds++;
+            } else if (one.isPresent() && one.get().answer() instanceof Answer.NotSaid) {
+                unsaid.add(language.title());
+            } else if (one.isPresent()) {
+                others.add(Ui.label("▲ " + language.title() + " " + one.get().got(), "fails"));
             } else if (language.isRunHere()) {
-                line.getChildren().add(other(language, result, one));
+                (result == null ? running : notRun).add(language.title());
             }
         }
         if (holds > 0) {
-            line.getChildren().addFirst(Ui.label("= in " + Ui.count(holds, "language", "languages"), "holds"));
+            others.addFirst(Ui.label("= in " + Ui.count(holds, "language", "languages"), "holds"));
         }
+        told("○ ", unsaid, " cannot say it", others);
+        told("· ", notRun, " not run", others);
+        told("… ", running, " running", others);
+        others.forEach(o -> o.setMinWidth(Region.USE_PREF_SIZE));
+        FlowPane line = new FlowPane(14, 2);
+        line.getChildren().setAll(others);
+        GridPane.setHgrow(line, Priority.ALWAYS);
         return line;
     }
 
-    private static Label other(Language language, @Nullable Checked result, Optional<CaseResult> one) {
-        if (result == null) {
-            return Ui.label(language.title() + " …", "faint");
+    /// One language by its name, several by their number.
+    private static void told(String mark, List<String> languages, String words, List<Label> labels) {
+        if (!languages.isEmpty()) {
+            String which = languages.size() == 1 ? languages.getFirst() : languages.size() + " languages";
+            Label label = Ui.label(mark + which + words, "faint");
+            label.setTooltip(new Tooltip(String.join(", ", languages)));
+            labels.add(label);
         }
-        if (one.isEmpty()) {
-            return Ui.label("· " + language.title() + " not run", "faint");
+    }
+
+    /// A cell that is seen whole, where it is not very long.
+    private static Label cell(String text, String style) {
+        Label label = Ui.label(text, style);
+        if (text.length() <= SHORT) {
+            label.setMinWidth(Region.USE_PREF_SIZE);
+        } else {
+            label.setTooltip(new Tooltip(text));
         }
-        return one.get().answer() instanceof Answer.NotSaid
-                ? Ui.label("○ " + language.title() + " cannot say it", "faint")
-                : Ui.label("▲ " + language.title() + " " + one.get().got(), "fails");
+        return label;
     }
 }
