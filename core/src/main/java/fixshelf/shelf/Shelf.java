@@ -151,12 +151,7 @@ public final class Shelf {
 
     /// What a first line calls, as such a job; empty for a line that calls no loader.
     public Optional<JobPage> loaded(Line line) {
-        return loaded(line, line.call() + "_rows");
-    }
-
-    /// What a line calls, as a job of that name.
-    public Optional<JobPage> loaded(Line line, String name) {
-        return loader(line.call()).map(l -> LoaderJobs.job(this, name, line, Where.nowhere(l.name())));
+        return loader(line.call()).map(l -> LoaderJobs.job(this, l.name() + "_rows", line, Where.nowhere(l.name())));
     }
 
     /// The options of the file that a line reads.

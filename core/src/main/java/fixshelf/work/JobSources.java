@@ -7,6 +7,7 @@ import fixshelf.plan.Context;
 import fixshelf.plan.Line;
 import fixshelf.plan.NamedLines;
 import fixshelf.plan.Step;
+import fixshelf.plan.TableFix;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -28,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.TreeMap;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -70,7 +72,7 @@ final class JobSources implements Context.Sources {
     public Outcome<Relation> find(String name, Context.Ids ids) {
         Optional<JobPage> job = job(name);
         if (job.isPresent()) {
-            return planned(job.get()).map(p -> result(p, ids));
+            return planned(job.get()).then(p -> result(p, ids));
         }
         return Datasets.open(shelf, name).map(file -> {
             files.put(name, file);
@@ -120,17 +122,15 @@ final class JobSources implements Context.Sources {
                                 ? "Mend that first."
                                 : wrong.get().todo())
                 : planned.map(p -> {
-                    jobs.put(job.name(), p);
+                    jobs.put(key(job), p);
                     return p;
                 });
     }
 
     @Override
     public Outcome<Relation> call(Line loader, Context.Ids ids) {
-        // Each call is another table, also of the same loader.
-        String name = loader.call() + "_rows_" + (jobs.size() + 1);
-        return shelf.loaded(loader, name)
-                .map(job -> planned(job, Map.of(), loader.call()).map(p -> result(p, ids)))
+        return shelf.loaded(loader)
+                .map(job -> planned(job, Map.of(), loader.call()).then(p -> result(p, ids)))
                 .orElseGet(() -> problem(
                         Code.NO_SUCH, "There is no loader " + loader.call() + " on this shelf.", "Write its page."));
     }
@@ -139,15 +139,27 @@ final class JobSources implements Context.Sources {
     ///
     /// @param set the values of the run that reach it
     Outcome<Relation> read(JobPage job, Map<String, String> set) {
-        return planned(job, set, job.name()).map(p -> result(p, new Context.Ids(0)));
+        return planned(job, set, job.name()).then(p -> result(p, new Context.Ids(0)));
     }
 
-    /// What comes out of another job, with fields of new numbers.
-    private Relation result(PlannedJob job, Context.Ids ids) {
+    /// What comes out of another job, with fields of new numbers. A name stands for one source in all that is read
+    /// through others.
+    private Outcome<Relation> result(PlannedJob job, Context.Ids ids) {
         Relation.Source first = job.plan().read();
-        String name = first.name().isEmpty() ? "file_of_" + job.job().name() : first.name();
-        files.put(name, job.source());
-        files.putAll(job.others());
+        String name = first.name().isEmpty() ? "file_of_" + key(job.job()) : first.name();
+        Map<String, SourceFile> more = new LinkedHashMap<>(Map.of(name, job.source()));
+        more.putAll(job.others());
+        for (Map.Entry<String, SourceFile> one : more.entrySet()) {
+            SourceFile known = files.putIfAbsent(one.getKey(), one.getValue());
+            if (known != null && !isSame(known, one.getValue())) {
+                return problem(
+                        Code.NAME_CLASH,
+                        "The same is read from two places here: "
+                                + known.options().path() + " and "
+                                + one.getValue().options().path() + ".",
+                        "Make a dataset of each, and read those.");
+            }
+        }
         List<Relation> results = new ArrayList<>();
         Moved moved = new Moved(ids::next, r -> results.get(r.line() - 1));
         Relation.Source read = new Relation.Source(name, first.shape());
@@ -156,7 +168,23 @@ final class JobSources implements Context.Sources {
         for (Step step : job.plan().steps().subList(1, job.plan().steps().size())) {
             results.add(moved.of(step.after()));
         }
-        return results.get(job.plan().resultLine() - 1);
+        return Outcome.of(results.get(job.plan().resultLine() - 1));
+    }
+
+    /// What tells a job from others: its name, and of a call of a loader the arguments too, as each is another table.
+    private String key(JobPage job) {
+        Line last = job.lines().getLast().line();
+        boolean calls = !TableFix.withoutLinesOf(last.call()).equals(last.call())
+                && shelf.dataset(job.name()).isEmpty();
+        return calls
+                ? job.name()
+                        + String.format(
+                                "_%08x", new TreeMap<>(last.blanks()).toString().hashCode())
+                : job.name();
+    }
+
+    private static boolean isSame(SourceFile a, SourceFile b) {
+        return a.file().equals(b.file()) && a.options().equals(b.options());
     }
 
     @Override

@@ -233,7 +233,7 @@ public record PlannedJob(
     /// What a line calls the dataset, job or loader that it takes in beside the rows before it.
     Optional<String> otherOf(Step step) {
         String call = step.line().call();
-        if (read.stream().anyMatch(r -> r.job().name().startsWith(call + "_rows_"))) {
+        if (read.stream().anyMatch(r -> r.job().name().equals(call + "_rows"))) {
             return Optional.of(call);
         }
         return step.line().blanks().values().stream()

@@ -411,6 +411,9 @@ class LoadersTest {
                 "- visits_of: {room: mere} ; [[c, 7.00, mere]]",
                 "- visits_of: {room: '{where}', year: 2025} ; [[d, 8.00, 07]]",
                 "- visits_of: {room: mere}¶  name: mere¶- visits_of: {room: '07', year: 2025}¶- put_under: mere¶- put_under: begin ; [[d, 8.00, 07], [c, 7.00, mere], [a, 1.50, quay], [b, 2.00, quay]]",
+                // Each call is a table of its own, also in jobs that are read in between.
+                "- put_under: of_mere¶- put_under: of_07¶- visits_of: {room: mere}¶  name: last¶- read: of_07¶- put_under: last¶- put_under: of_mere ; [[d, 8.00, 07], [c, 7.00, mere], [c, 7.00, mere]]",
+                "- put_under: of_mere¶- put_under: of_07 ; [[a, 1.50, quay], [b, 2.00, quay], [c, 7.00, mere], [d, 8.00, 07]]",
                 "- read: d¶- bring_in: [room]¶  from: begin¶  matching: {no: no}¶  prefix: was_ ; [[b, 2.00, quay, quay]]",
                 "- add: {twice: paid * 2}¶  name: doubled¶- read: doubled¶- first_rows: 1 ; [[a, 1.50, quay, 3.00]]",
                 "- visits_of: {room: away} ; visits_of cannot be read: There is no file away-2026.csv",
@@ -420,6 +423,8 @@ class LoadersTest {
             })
     void aLaterLineBeginsAnew(String lines, String given) throws Exception {
         dataset("load: visits_of\nwith: {room: quay, least: 2}");
+        write("jobs/of_mere.yaml", "job: of_mere\nlines:\n  - visits_of: {room: mere}\n");
+        write("jobs/of_07.yaml", "job: of_07\nlines:\n  - read: d\n  - visits_of: {room: '07', year: 2025}\n");
         write(
                 "jobs/job.yaml",
                 "job: job\nparameters: {where: \"07\"}\nlines:\n  - visits_of: {room: quay}\n    name: begin\n  "
