@@ -192,20 +192,19 @@ public final class CellLives {
 
     /// Where a cell of another table stands, in words; its life there stands before this line.
     private String outOf(Step step, Relation other, long place, Field field) {
-        Optional<PlannedJob> read = job.otherOf(step).flatMap(n -> job.read().stream()
-                .filter(r -> r.job().name().equalsIgnoreCase(n))
-                .findFirst());
+        Optional<PlannedJob> read = job.otherRead(step);
         if (read.filter(r ->
                         r.plan().result().after().shape().find(field.name()).isEmpty())
                 .isPresent()) {
             return String.format(
-                    "out of %s, row %,d, where it has no cell", read.get().job().name(), place + 1);
+                    "out of %s, row %,d, where it has no cell",
+                    job.otherOf(step).orElse(""), place + 1);
         }
         if (read.isPresent()) {
             // Of what is brought in, all rows are there, however few of the others are looked at.
             before = () -> intoJob(
                     read.get(), Preview.open(read.get().source(), Long.MAX_VALUE, Long.MAX_VALUE), field, place);
-            return String.format("out of %s, row %,d", read.get().job().name(), place + 1);
+            return String.format("out of %s, row %,d", job.otherOf(step).orElse(""), place + 1);
         }
         Relation from = other;
         Field now = field;

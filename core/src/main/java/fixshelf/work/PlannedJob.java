@@ -246,6 +246,19 @@ public record PlannedJob(
                 .findFirst();
     }
 
+    /// The job, or the call of a loader, whose rows a line takes in.
+    Optional<PlannedJob> otherRead(Step step) {
+        Map<String, Written> arguments = step.line().blanks();
+        Optional<PlannedJob> called = read.stream()
+                .filter(r -> r.job().name().equals(step.line().call() + "_rows"))
+                .filter(r ->
+                        r.job().lines().getLast().line().blanks().entrySet().containsAll(arguments.entrySet()))
+                .findFirst();
+        return called.or(() -> otherOf(step).flatMap(n -> read.stream()
+                .filter(r -> r.job().name().equalsIgnoreCase(n))
+                .findFirst()));
+    }
+
     private String sourceName() {
         if (!plan.read().name().isEmpty()) {
             return plan.read().name();

@@ -438,6 +438,20 @@ class LoadersTest {
         assertThat(result("job")).isEqualTo(given);
         try (Preview preview = Preview.open(planned.get().source()).get()) {
             assertThat(preview.ledger(planned.get()).get().addsUp()).isTrue();
+            // Its first cell is followed through the call to the file.
+            int last = planned.get().plan().steps().size();
+            CellLife life = CellLives.of(
+                            preview,
+                            planned.get(),
+                            last,
+                            1,
+                            planned.get().plan().last().fields().getFirst().name())
+                    .get();
+            String cell = given.substring(2, 3);
+            assertThat(life.file())
+                    .contains(cell.equals("c") ? "mere-2026" : cell.equals("d") ? "07-2025" : "quay-2026");
+            assertThat(life.stages()).allSatisfy(s -> assertThat(s.words()).doesNotContain("_rows"));
+            assertThat(life.stages().getFirst().value()).isEqualTo(cell);
         }
         JobRun.Report run = JobRun.run(planned.get(), JobRun.Watcher.NONE).get();
         assertThat(run.rows()).isEqualTo(given.split("\\], \\[").length);
