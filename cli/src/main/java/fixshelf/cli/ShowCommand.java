@@ -68,7 +68,7 @@ final class ShowCommand extends ShelfOption {
         if (page.isEmpty() && job.isEmpty() && table.isEmpty()) {
             return unknown("fix or job", name, names(shelf));
         }
-        if (table.isEmpty() && !(on + with).isEmpty()) {
+        if ((table.isEmpty() || on.isEmpty()) && !(on + with).isEmpty()) {
             err().println("Only a table fix is shown --on a dataset, --with something.");
             return Output.WRONG_USE;
         }

@@ -2,6 +2,7 @@ package fixshelf.shelf;
 
 import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
+import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import fixshelf.shelf.JobPage.Output;
 import fixshelf.shelf.JobPage.PlacedLine;
@@ -50,6 +51,20 @@ public final class JobEdits {
         return splice(page, old.span(), String.join("\n" + indent, LineFields.write(line, old.reason(), indent)));
     }
 
+    /// The text with a call in the place of some lines.
+    ///
+    /// @param first the number of the first of them, from 1; there is a line above it
+    /// @param last that of the last
+    public static String callInstead(JobPage page, int first, int last, Line call) {
+        String text = insertLine(page, last, call);
+        for (int line = last; line >= first; line--) {
+            JobPage longer =
+                    JobPages.read(page.file(), new SourceText(page.source().name(), text));
+            text = removeLine(longer, line - 1);
+        }
+        return text;
+    }
+
     /// The text with a line put in at `index`, counted from 0; the lines from there on move down.
     public static String insertLine(JobPage page, int index, Line line) {
         Span before = page.lines().get(index - 1).span();
@@ -62,6 +77,7 @@ public final class JobEdits {
         return splice(page, new Span(at, at), end + entry(line, "", indent(page, before)));
     }
 
+    /// The text without the line at `index`, counted from 0.
     public static String removeLine(JobPage page, int index) {
         Span span = page.lines().get(index).span();
         if (dash(page, span) >= 0) {

@@ -62,6 +62,7 @@ public final class Datasets {
         shelf.datasets().forEach(d -> asked(shelf, d).ifPresent(asked::add));
         shelf.jobs().forEach(j -> {
             FirstLine.asked(shelf, j).ifPresent(asked::add);
+            asked.addAll(FirstLine.askedByCalls(shelf, j));
             asked.addAll(JobTargets.asked(shelf, j));
         });
         return List.copyOf(asked);
@@ -76,6 +77,7 @@ public final class Datasets {
         while (!jobs.isEmpty()) {
             JobPage next = jobs.remove();
             FirstLine.asked(shelf, next).ifPresent(asked::add);
+            asked.addAll(FirstLine.askedByCalls(shelf, next));
             shelf.datasets().stream()
                     .filter(d -> shelf.usersOf(d.name()).contains(next.name()))
                     .forEach(d -> asked(shelf, d).ifPresent(asked::add));

@@ -80,6 +80,16 @@ final class FirstLine {
                         .flatMap(o -> Copies.asked(shelf.root(), o));
     }
 
+    /// The places outside of the shelf of the loaders that later lines call.
+    static List<Consent.Place> askedByCalls(Shelf shelf, JobPage job) {
+        Map<String, String> values = PlannedJob.values(shelf, job, Map.of());
+        return job.lines().stream()
+                .skip(1)
+                .flatMap(l -> shelf.loaded(filled(l.line(), values)).stream())
+                .flatMap(called -> asked(shelf, called).stream())
+                .toList();
+    }
+
     /// The place that calls of a loader read from, whatever their arguments are, where it is not
     /// allowed yet; empty where an argument says which place it is, as nobody knows it before.
     static Optional<Consent.Place> askedByEach(Shelf shelf, TableFixPage loader) {

@@ -5,152 +5,22 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.sun.net.httpserver.HttpServer;
 import fixshelf.engine.FixEngines;
 import fixshelf.fetch.Consent;
-import fixshelf.fetch.Copies;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.Shelf;
-import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
 import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
-import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentLinkedQueue;
-import java.util.stream.Collectors;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 /// Loaders: pages that read a table with arguments, called by datasets, by first lines, and for each row of a table.
-class LoadersTest {
-    private static final String VISITS = """
-            ---
-            format: 2
-            fix: visits_of
-            kind: loader
-            reads: read the visits of {room} in {year}
-            parameters:
-              room: {type: text, about: The room.}
-              year: {type: integer, default: 2026, about: The year.}
-              least: {type: "decimal(9,2)", default: 0, about: What was paid at least.}
-            returns: [no, "paid decimal(9,2)", room]
-            ---
-            # Visits of a room
-
-            What was paid in a room.
-
-            ```yaml
-            - read: {file: "{data}/{room}-{year}.csv"}
-            - read_as: {paid: "decimal(9,2)"}
-            - keep_rows: paid >= least
-            - add: {room: room}
-            ```
-
-            ## Cases
-
-            ### Typed
-
-            with
-
-            | room | least |
-            |---|---|
-            | quay | 2 |
-
-            given
-
-            | no | paid |
-            |---|---|
-            | 'a' | '1.50' |
-            | 'b' | '2.00' |
-
-            gives
-
-            | no | paid: decimal(9,2) | room |
-            |---|---|---|
-            | 'b' | 2.00 | 'quay' |
-
-            ### Out of a file
-
-            with
-
-            | room |
-            |---|
-            | quay |
-
-            reads
-
-            | file |
-            |---|
-            | cases/some.csv |
-
-            gives
-
-            | no | paid: decimal(9,2) | room |
-            |---|---|---|
-            | 'z' | 9.00 | 'quay' |
-
-            ### Without a column
-
-            with
-
-            | room |
-            |---|
-            | quay |
-
-            given
-
-            | no |
-            |---|
-            | 'a' |
-
-            stops
-
-            | problem |
-            |---|
-            | There is no column paid |
-            """;
-
-    @TempDir
-    Path folder;
-
-    @BeforeEach
-    void shelf() throws Exception {
-        for (String inside : List.of("fixes/cases", "datasets", "jobs", "data")) {
-            Files.createDirectories(folder.resolve(inside));
-        }
-        write("shelf.yaml", "shelf: Loaders\nenvironment: dev\nenvironments: {dev: {data: data}}\n");
-        write("fixes/visits_of.fix.md", VISITS);
-        write("fixes/cases/some.csv", "no,paid\nz,9\n");
-        write("data/quay-2026.csv", "no,paid\na,1.50\nb,2.00\n");
-        write("data/mere-2026.csv", "no,paid\nc,7\n");
-        write("data/07-2025.csv", "no,paid\nd,8\n");
-        Copies.forget();
-    }
-
-    private void write(String file, String text) throws Exception {
-        Files.writeString(folder.resolve(file), text);
-    }
-
-    private Shelf read() {
-        return ShelfReader.read(folder).get();
-    }
-
-    private void dataset(String text) throws Exception {
-        write("datasets/d.yaml", "dataset: d\n" + text + "\n");
-    }
-
-    private String rows(String dataset) {
-        return ReadRows.of(Datasets.open(read(), dataset));
-    }
-
-    private static String words(List<Problem> problems) {
-        return problems.stream().map(p -> p.what() + " " + p.todo()).collect(Collectors.joining("\n"));
-    }
-
+class LoadersTest extends LoaderShelf {
     @Test
     void aCallGivesTypedRowsToJobsAndTextsToLookAt() throws Exception {
         dataset("load: visits_of\nwith: {room: quay, least: 2}");
@@ -176,17 +46,6 @@ class LoadersTest {
         PlannedJob over =
                 PlannedJob.plan(read(), read().job("over").get(), Map.of()).get();
         assertThat(over.targets().getFirst().objection()).isPresent();
-    }
-
-    private String result(String job) {
-        PlannedJob planned =
-                PlannedJob.plan(read(), read().job(job).orElseThrow(), Map.of()).get();
-        try (Preview preview = Preview.open(planned.source()).get()) {
-            return preview.grid(planned, planned.plan().steps().size())
-                    .get()
-                    .rows()
-                    .toString();
-        }
     }
 
     @Test
@@ -373,90 +232,6 @@ class LoadersTest {
         }
     }
 
-    /// Arguments of a call in a first line are blanks like others: parameters of the job, then
-    /// values of the environment.
-    @ParameterizedTest
-    @CsvSource(
-            delimiter = ';',
-            value = {
-                "visits_of: {room: '{where}'} ; ; [[a, 1.50, quay], [b, 2.00, quay]]",
-                "visits_of: {room: '{where}'} ; where=mere ; [[c, 7.00, mere]]",
-                "visits_of: {room: '{where}', year: '{of}'} ; where=07,of=2025 ; [[d, 8.00, 07]]",
-                "visits_of: {room: quay, least: '{least}'} ; least=2 ; [[b, 2.00, quay]]",
-                "visits_of: {room: quay, year: '{of}'} ; of=x ; year: x is no integer.",
-                "visits_of: {room: '{nobody}'} ; ; room would be read as a value of the shelf: {nobody}.",
-                "visits_of: {room: '{where}'} ; where={data} ; room would be read as a value of the shelf: {data}."
-            })
-    void itsArgumentsAreBlanks(String line, String set, String given) throws Exception {
-        write("jobs/job.yaml", "job: job\nparameters: {where: quay, of: 2026, least: 0}\nlines:\n  - " + line + "\n");
-        Map<String, String> values = new java.util.HashMap<>();
-        for (String one : set == null ? new String[0] : set.split(",")) {
-            values.put(one.split("=")[0], one.split("=")[1]);
-        }
-        var planned = PlannedJob.plan(read(), read().job("job").orElseThrow(), values);
-        if (!planned.isPresent()) {
-            assertThat(planned.problems().getFirst().what()).isEqualTo(given);
-            return;
-        }
-        try (Preview preview = Preview.open(planned.get().source()).get()) {
-            assertThat(preview.grid(planned.get(), 1).get().rows().toString()).isEqualTo(given);
-        }
-    }
-
-    /// A later line that calls one, or that reads, begins with other rows; those before are there under their name.
-    @ParameterizedTest
-    @CsvSource(
-            delimiter = ';',
-            value = {
-                "- visits_of: {room: mere} ; [[c, 7.00, mere]]",
-                "- visits_of: {room: '{where}', year: 2025} ; [[d, 8.00, 07]]",
-                "- visits_of: {room: mere}¶  name: mere¶- visits_of: {room: '07', year: 2025}¶- put_under: mere¶- put_under: begin ; [[d, 8.00, 07], [c, 7.00, mere], [a, 1.50, quay], [b, 2.00, quay]]",
-                // Each call is a table of its own, also in jobs that are read in between.
-                "- put_under: of_mere¶- put_under: of_07¶- visits_of: {room: mere}¶  name: last¶- read: of_07¶- put_under: last¶- put_under: of_mere ; [[d, 8.00, 07], [c, 7.00, mere], [c, 7.00, mere]]",
-                "- put_under: of_mere¶- put_under: of_07 ; [[a, 1.50, quay], [b, 2.00, quay], [c, 7.00, mere], [d, 8.00, 07]]",
-                "- read: d¶- bring_in: [room]¶  from: begin¶  matching: {no: no}¶  prefix: was_ ; [[b, 2.00, quay, quay]]",
-                "- add: {twice: paid * 2}¶  name: doubled¶- read: doubled¶- first_rows: 1 ; [[a, 1.50, quay, 3.00]]",
-                "- visits_of: {room: away} ; visits_of cannot be read: There is no file away-2026.csv",
-                "- visits_of: {year: 2025} ; visits_of needs room.",
-                "- read: {file: data/mere-2026.csv} ; Only the first line reads a file itself.",
-                "- read: job ; Jobs read each other in a circle: job → job."
-            })
-    void aLaterLineBeginsAnew(String lines, String given) throws Exception {
-        dataset("load: visits_of\nwith: {room: quay, least: 2}");
-        write("jobs/of_mere.yaml", "job: of_mere\nlines:\n  - visits_of: {room: mere}\n");
-        write("jobs/of_07.yaml", "job: of_07\nlines:\n  - read: d\n  - visits_of: {room: '07', year: 2025}\n");
-        write(
-                "jobs/job.yaml",
-                "job: job\nparameters: {where: \"07\"}\nlines:\n  - visits_of: {room: quay}\n    name: begin\n  "
-                        + lines.replace("¶", "\n  ") + "\noutputs:\n  - write: out.csv\n");
-        var planned = PlannedJob.plan(read(), read().job("job").orElseThrow(), Map.of());
-        if (!planned.isPresent()) {
-            Problem problem = planned.problems().getFirst();
-            assertThat(problem.what()).startsWith(given);
-            return;
-        }
-        assertThat(result("job")).isEqualTo(given);
-        try (Preview preview = Preview.open(planned.get().source()).get()) {
-            assertThat(preview.ledger(planned.get()).get().addsUp()).isTrue();
-            // Its first cell is followed through the call to the file.
-            int last = planned.get().plan().steps().size();
-            CellLife life = CellLives.of(
-                            preview,
-                            planned.get(),
-                            last,
-                            1,
-                            planned.get().plan().last().fields().getFirst().name())
-                    .get();
-            String cell = given.substring(2, 3);
-            assertThat(life.file())
-                    .contains(cell.equals("c") ? "mere-2026" : cell.equals("d") ? "07-2025" : "quay-2026");
-            assertThat(life.stages()).allSatisfy(s -> assertThat(s.words()).doesNotContain("_rows"));
-            assertThat(life.stages().getFirst().value()).isEqualTo(cell);
-        }
-        JobRun.Report run = JobRun.run(planned.get(), JobRun.Watcher.NONE).get();
-        assertThat(run.rows()).isEqualTo(given.split("\\], \\[").length);
-    }
-
     @Test
     void aLostValueStopsWhereTheCallIsStrict() throws Exception {
         write("data/quay-2026.csv", "no,paid\na,1.50\nb,free\n");
@@ -538,6 +313,8 @@ class LoadersTest {
                 "- read: page",
                 "- read: pages",
                 "- page_of: {part: a}",
+                "- read: parts\n  - read: web",
+                "- read: parts\n  - page_of: {part: a}",
                 "- read: parts\n  - put_under: web",
                 "- read: parts\n  - put_under: page",
                 "- read: parts\n  - put_under: pages")) {
@@ -554,6 +331,16 @@ class LoadersTest {
                     .isEmpty();
         }
         assertThat(Datasets.asked(read())).extracting(Consent.Place::name).containsExactly("127.0.0.1:1");
+        // All places of a job are asked for at once, those of calls in later lines too.
+        write(
+                "fixes/other_of.fix.md",
+                Files.readString(folder.resolve("fixes/page_of.fix.md"))
+                        .replace("page_of", "other_of")
+                        .replace(":1/", ":2/"));
+        write("jobs/asks.yaml", "job: asks\nlines:\n  - read: web\n  - other_of: {part: a}\n");
+        assertThat(Datasets.asked(read(), read().job("asks").orElseThrow()))
+                .extracting(Consent.Place::name)
+                .containsExactlyInAnyOrder("127.0.0.1:1", "127.0.0.1:2");
     }
 
     @Test

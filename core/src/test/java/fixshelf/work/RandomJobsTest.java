@@ -64,124 +64,6 @@ public class RandomJobsTest {
 
     private static final String LIST = "k,p,line_2\na,one,1\na,two,2\nb,three,3\nc,four,4\n,five,5\n";
 
-    /// Lines that may fit; those that do not are left out.
-    private static final List<String> LINES_OF_ALL_KINDS = List.of(
-            "keep_rows: v = 'x'",
-            "keep_rows: v IS NOT NULL OR k = 'a'",
-            "leave_out_rows: k > 'a'",
-            "leave_out_blank_rows: [v, n]",
-            "first_rows: 5",
-            "skip_rows: 1",
-            "drop_repeats: [k]\n    keep: last\n    by: [n]",
-            "drop_repeats: [k, v]\n    keep: first",
-            "mark_repeats: [k]\n    into: again",
-            "mark_repeats: [k]\n    into: nth\n    mark: number",
-            "sort: [{n: descending}, k]",
-            "sort: [v]",
-            "number_rows: nr\n    within: [k]\n    by: [{rowid: descending}]",
-            "number_rows: shared\n    by: [k]\n    ties: shared",
-            "number_rows: dense\n    by: [v]\n    ties: no_gaps",
-            "choose: [rowid, k, n, v]",
-            "drop: [select]",
-            "rename: {k: v, v: k}",
-            "rename: {n: \"line 2\"}",
-            "add: {twice: n || v, p: k IS NULL}",
-            "set: [k, v]\n    to: upper(it)",
-            "tidy: {columns: [v, k], unwanted: x}",
-            "read_as: {n: integer}",
-            "read_as: {rowid: integer}",
-            "join_columns: [k, v]\n    into: both\n    separator: '-'",
-            "by_mapping: [v]\n    pairs: {x: ex, y: ''}\n    others: become_missing",
-            "fill_missing: [v, n]\n    with: '7'",
-            "make_missing: [v, k]\n    where: it IN ('x', 'b')",
-            "carry: down\n    columns: [k]",
-            "carry: up\n    columns: [v, n]\n    within: [select]",
-            "from_row: next\n    of: [v]\n    into: [below]",
-            "from_row: previous\n    of: [n]\n    into: [was]\n    within: [k]\n    steps: 2",
-            "running: {so_far: count(v), rows_so_far: count_rows()}\n    by: [rowid]",
-            "over_group: {in_group: count(v), most: max(v)}\n    within: [k]",
-            "group: [k]\n    measures: {n: count_rows(), v: \"listagg(v, '+')\", rowid: min(rowid)}",
-            "group: [v, k]\n    measures: {n: \"count(DISTINCT \\\"select\\\")\", rowid: max(n)}",
-            "count_by: [k]\n    into: n",
-            "columns_to_rows: [v, n]\n    names_in: what\n    values_in: v2",
-            "columns_to_rows: [k, v]\n    names_in: k\n    values_in: v\n    missing: keep",
-            "bring_in: [p]\n    from: list\n    matching: {k: k}",
-            "bring_in: [line_2]\n    from: list\n    matching: {k: k}\n    without_match: leave",
-            "bring_in: [p]\n    from: list\n    matching: {k: k}\n    several: first\n    prefix: o_",
-            "keep_matching: list\n    matching: {k: k}",
-            "leave_out_matching: list\n    matching: {k: k}",
-            "drop_repeats: [k]\n    keep: fullest",
-            "drop_repeats: [v]\n    keep: last\n    compare: tidy",
-            "align_left: [k, v]",
-            "align_left: [v, k]\n    keep: 1\n    rows_without: leave",
-            "names_to_row: rowid",
-            "turn_table: k",
-            "list_columns: every column",
-            "list_to_rows: v\n    separator: x\n    number_in: n2",
-            "list_to_rows: k\n    separator: '+'\n    missing: keep",
-            "rows_to_list: [k]\n    of: v\n    by: [{n: descending}]",
-            "rows_to_list: [v, k]\n    of: n\n    distinct: true",
-            "scale: [n]\n    way: multiplied\n    by: 3",
-            "count_by: [v]\n    share: none\n    into: v2",
-            "join: list\n    matching: {k: k}\n    keep: all",
-            "join: list\n    matching: {v: k}\n    keep: all_there\n    prefix: j_",
-            "bring_in: [p]\n    from: list\n    matching: {k: k}\n    compare: tidy\n    prefix: q_",
-            "new_ids: [k]\n    into: nr",
-            "new_ids: [k]\n    into: number\n    known: numbers",
-            "put_under: list",
-            "watch: {watched: count(n), row_count: count_rows()}",
-            "group: [k, v]\n    measures: {n: count_rows(), select: max(n)}\n    totals: each",
-            "count_by: [k, v]\n    combinations: every\n    into: n\n    totals: all",
-            "count_by: [v, select]\n    combinations: every\n    into: line_2",
-            "headings_to_rows: [v, n]\n    pattern: (.)\n    parts: [what]",
-            "headings_to_rows: [select, rowid]\n    pattern: ([a-z]{2})(.*)\n    parts: [v2, stay]\n    stays: stay\n    missing: keep",
-            "rename_by_list: list\n    old: k\n    new: p\n    if_absent: pass_over",
-            "by_mappings: {k: {a: b, A: ''}, v: {in: list, from: p, to: k}}\n    others: become_missing",
-            "add: {first: v || k}\n    before: v",
-            "rows: {k: text, n: integer}\n    values: [[a, 1], [∅, 2], ['', ∅]]",
-            "rows_of_days: 2026-01-05\n    count: 11\n    step: 7",
-            "rows_of_days: 1999-12-31\n    to: 2002-11-05",
-            "make_sure_total: {rows: count_rows()}\n    is: '8'\n    only_count: true",
-            "keep_rows: v IS NOT NULL\n    name: kept",
-            "set: [v]\n    to: lower(it)\n    name: kept",
-            "go_on_from: kept",
-            "go_on_from: begin",
-            "keep_matching: kept\n    matching: {k: k}",
-            "bring_in: [n]\n    from: begin\n    matching: {k: k}\n    prefix: b_",
-            "put_under: begin",
-            "by_mapping: [v]\n    pairs: {in: kept, from: v, to: v}",
-            "join: other\n    matching: {k: k}\n    prefix: of_",
-            "put_under: other",
-            "leave_out_matching: other\n    matching: {v: v}",
-            "by_mapping: [k]\n    pairs: {a: one, '': filled, b: ∅}\n    others: become\n    otherwise: rest",
-            "by_mapping: [v, k]\n    pairs: {x: ∅, A: ''}",
-            "split_column: select\n    pattern: ([a-z])( s)?\n    into: [v3, stay3]",
-            "split_column: k\n    separator: a\n    into: [before, after]",
-            "carry: down\n    columns: [v]\n    groups: runs\n    within: [k]",
-            "carry: up\n    columns: [n]\n    groups: runs\n    within: [select, k]",
-            "rows_to_columns: v\n    values: [x, z]\n    value: n\n    keys: [k, rowid]",
-            "rows_to_columns: k\n    values: [a, A!, b]\n    value: v\n    keys: [rowid]\n    absent: none",
-            "rows_to_columns: k\n    values: [a, b]\n    measure: {value: count_rows()}\n    keys: [v]",
-            "number_rows: from_nine\n    from: 9\n    within: [v]",
-            "drop_repeats: [k, v]\n    keep: last\n    missing: never_repeats",
-            "drop_repeats: [v]\n    keep: fullest\n    missing: never_repeats",
-            "mark_repeats: [v]\n    into: twice",
-            "sort: [v, {k: descending}]\n    missing: first",
-            "join_columns: [v, select]\n    into: joined\n    separator: '-'\n    empty: is_passed_over",
-            "leave_out_blank_rows: [v, select]\n    blank: missing",
-            "leave_out_blank_rows: [v, k]\n    blank: empty",
-            "leave_out_blank_columns: every column",
-            "leave_out_constant_columns: every column\n    missing: is_passed_over",
-            "name_columns: snake_case",
-            "name_columns: title",
-            "make_sure_columns: {v: text}",
-            "set_parts: [v, k]\n    separator: a\n    to: upper(it)",
-            "fill_with_mean: [n]",
-            "heading_row: 2",
-            "read: list\n    name: second",
-            "read: other",
-            "bring_in: [p]\n    from: second\n    matching: {k: k}\n    prefix: s_");
-
     @TempDir
     Path root;
 
@@ -210,7 +92,7 @@ public class RandomJobsTest {
                 "  - set: [n]\n    to: NULLIF(it, 'x')\n  - read_as: {n: integer}\n");
         List<String> never = new ArrayList<>();
         JobPage empty = job(new Random(0), new HashMap<>(), 0);
-        for (String line : LINES_OF_ALL_KINDS) {
+        for (String line : RandomLines.OF_ALL_KINDS) {
             List<String> problems = new ArrayList<>();
             for (String begin : begins) {
                 JobPage one = JobPages.read(
@@ -315,7 +197,7 @@ public class RandomJobsTest {
         shelf = fixshelf.shelf.ShelfReader.read(root).get();
         JobPage job = shelf.job("job").orElseThrow();
         for (int tries = 0; tries < 4 * most && job.lines().size() <= most; tries++) {
-            String line = LINES_OF_ALL_KINDS.get(random.nextInt(LINES_OF_ALL_KINDS.size()));
+            String line = RandomLines.OF_ALL_KINDS.get(random.nextInt(RandomLines.OF_ALL_KINDS.size()));
             String text = job.source().text().replace("outputs:", "  - " + line + "\noutputs:");
             JobPage longer = JobPages.read(job.file(), new SourceText("job", text));
             assertThat(longer.problems()).as(line).isEmpty();
@@ -347,12 +229,7 @@ public class RandomJobsTest {
                 shelf.callables()::find);
         Files.createDirectories(root.resolve("fixes"));
         Files.writeString(root.resolve("fixes/some_lines.fix.md"), made.page());
-        JobPage shorter = job;
-        String text = JobEdits.insertLine(job, last, made.call());
-        for (int line = last; line >= first; line--) {
-            shorter = JobPages.read(job.file(), new SourceText("job", text));
-            text = JobEdits.removeLine(shorter, line);
-        }
+        String text = JobEdits.callInstead(job, first, last, made.call());
         Shelf with = fixshelf.shelf.ShelfReader.read(root).get();
         JobPage called = JobPages.read(job.file(), new SourceText("job", text));
         List<Problem> problems = new ArrayList<>(with.problems());

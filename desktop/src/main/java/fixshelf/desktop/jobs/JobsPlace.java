@@ -14,11 +14,9 @@ import fixshelf.plan.Line;
 import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import fixshelf.problem.SourceText;
 import fixshelf.shelf.FixOfLines;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
-import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
@@ -393,15 +391,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
                 look.get().columnsAt(last).stream().map(Column::name).toList(),
                 workbench.shelf().callables()::find);
         workbench.edit(page, made.page());
-        JobPage now = job.get();
-        String text = JobEdits.insertLine(now, last, made.call());
-        for (int line = last; line > 1; line--) {
-            JobPage longer =
-                    JobPages.read(now.file(), new SourceText(now.source().name(), text));
-            text = JobEdits.removeLine(longer, line - 1);
-        }
         lines.choose(2);
-        edit(text);
+        edit(JobEdits.callInstead(job.get(), 2, last, made.call()));
         toFix.accept(name);
     }
 

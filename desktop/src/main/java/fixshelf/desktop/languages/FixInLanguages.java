@@ -43,6 +43,8 @@ final class FixInLanguages implements InLanguages {
     /// Texts up to that length are never cut.
     private static final int SHORT = 28;
 
+    private static final int WIDEST = 420;
+
     private static final Outcome<String> BEING_WRITTEN =
             Outcome.failed(Problem.about(Code.CANNOT_SAY, "fix", "Being written …", ""));
 
@@ -300,18 +302,17 @@ final class FixInLanguages implements InLanguages {
             } else if (one.isPresent() && one.get().answer() instanceof Answer.NotSaid) {
                 unsaid.add(language.title());
             } else if (one.isPresent()) {
-                others.add(Ui.label("▲ " + language.title() + " " + one.get().got(), "fails"));
+                others.add(cell("▲ " + language.title() + " " + one.get().got(), "fails"));
             } else if (language.isRunHere()) {
                 (result == null ? running : notRun).add(language.title());
             }
         }
         if (holds > 0) {
-            others.addFirst(Ui.label("= in " + Ui.count(holds, "language", "languages"), "holds"));
+            others.addFirst(cell("= in " + Ui.count(holds, "language", "languages"), "holds"));
         }
         told("○ ", unsaid, " cannot say it", others);
         told("· ", notRun, " not run", others);
         told("… ", running, " running", others);
-        others.forEach(o -> o.setMinWidth(Region.USE_PREF_SIZE));
         FlowPane line = new FlowPane(14, 2);
         line.getChildren().setAll(others);
         GridPane.setHgrow(line, Priority.ALWAYS);
@@ -322,7 +323,7 @@ final class FixInLanguages implements InLanguages {
     private static void told(String mark, List<String> languages, String words, List<Label> labels) {
         if (!languages.isEmpty()) {
             String which = languages.size() == 1 ? languages.getFirst() : languages.size() + " languages";
-            Label label = Ui.label(mark + which + words, "faint");
+            Label label = cell(mark + which + words, "faint");
             label.setTooltip(new Tooltip(String.join(", ", languages)));
             labels.add(label);
         }
@@ -334,6 +335,7 @@ final class FixInLanguages implements InLanguages {
         if (text.length() <= SHORT) {
             label.setMinWidth(Region.USE_PREF_SIZE);
         } else {
+            label.setMaxWidth(WIDEST);
             label.setTooltip(new Tooltip(text));
         }
         return label;
