@@ -7,6 +7,8 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobChecks;
+import fixshelf.work.LoaderCases;
+import fixshelf.work.OperationExamples;
 import fixshelf.work.PlannedJob;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -82,11 +84,31 @@ final class CheckCommand extends ShelfOption {
         return reports.stream().allMatch(ChecksReport::holds) ? Output.FINE : Output.PROBLEMS;
     }
 
+    /// What is wrong with pages, then what is wrong with their lines; the same at one place is told once.
+    private static List<Problem> once(List<Problem> ofPages, Set<Problem> ofLines) {
+        List<Problem> problems = new ArrayList<>(ofPages);
+        for (Problem problem : ofLines) {
+            if (ofPages.stream()
+                    .noneMatch(
+                            p -> p.where().equals(problem.where()) && p.what().equals(problem.what()))) {
+                problems.add(problem);
+            }
+        }
+        return List.copyOf(problems);
+    }
+
     private int check(Shelf shelf) {
-        Set<Problem> found = new LinkedHashSet<>(shelf.problems());
+        Set<Problem> found = new LinkedHashSet<>();
         List<String> passed = new ArrayList<>();
+        shelf.tableFixes().forEach(page -> {
+            found.addAll(OperationExamples.problemsOfLines(
+                    LoaderCases.ready(shelf, page), page.source(), shelf.callables()));
+            if (page.cases().isEmpty() && page.problems().isEmpty()) {
+                passed.add("the lines of " + page.name() + ", which has no case");
+            }
+        });
         found.addAll(PlannedJob.problems(shelf, passed));
-        List<Problem> problems = List.copyOf(found);
+        List<Problem> problems = once(shelf.problems(), found);
         if (data && problems.stream().noneMatch(Problem::isError)) {
             if (!json) {
                 Output.problems(out(), err(), problems, false);

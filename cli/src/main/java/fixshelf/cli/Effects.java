@@ -34,7 +34,7 @@ final class Effects {
                             "file",
                             Optional.of(Written.word(planned.source().options().path())))
                     : line;
-            String sentence = Sentences.plain(read, shelf.callables()) + (line.rest() ? " (at rest)" : "");
+            String sentence = Output.line(Sentences.plain(read, shelf.callables())) + (line.rest() ? " (at rest)" : "");
             // Nothing is cut: what follows a long sentence stands on a line of its own.
             boolean fits = sentence.length() <= MOST;
             String margin = effect.margin().isEmpty() || fits

@@ -89,8 +89,15 @@ final class Output {
         }
     }
 
+    /// A text on one line: names and sentences may hold breaks.
+    static String line(String text) {
+        return text.replace('\n', '¶').replace('\r', '␍').replace('\t', '→');
+    }
+
     /// A table with columns as wide as they need to be, at most 40 characters.
-    static void table(PrintWriter out, List<List<String>> rows) {
+    static void table(PrintWriter out, List<List<String>> cells) {
+        List<List<String>> rows =
+                cells.stream().map(r -> r.stream().map(Output::line).toList()).toList();
         List<Integer> widths = new ArrayList<>();
         for (List<String> row : rows) {
             for (int i = 0; i < row.size(); i++) {

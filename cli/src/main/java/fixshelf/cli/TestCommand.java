@@ -164,10 +164,6 @@ final class TestCommand extends ShelfOption {
         for (TableFixPage page : pages) {
             Outcome<List<OperationExamples.Example>> examples =
                     OperationExamples.of(LoaderCases.ready(shelf, page), shelf.callables());
-            examples.problems().forEach(p -> {
-                count(false);
-                say(page.name() + ": " + p.sentence());
-            });
             // Cases that end in a problem are tried here only.
             examples.value().orElse(List.of()).stream()
                     .filter(e -> e.decided().isEmpty() || engine == FixEngines.ALL.getFirst())

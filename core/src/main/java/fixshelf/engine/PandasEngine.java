@@ -122,6 +122,8 @@ final class PandasEngine extends ScriptEngine {
     String task(Job job, String code) throws IOException {
         ObjectNode node = JSON.createObjectNode();
         node.put("code", code).put("job", PandasLanguage.functionName(job.code()));
+        ArrayNode names = node.putArray("names");
+        job.code().result().forEach(c -> names.add(c.name()));
         ArrayNode sources = node.putArray("sources");
         for (JobCode.Source source : job.code().sources()) {
             ObjectNode table = sources.addObject();

@@ -21,6 +21,7 @@ import java.util.HashMap;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /// R with dplyr and stringr: the `Rscript` that `FIXSHELF_RSCRIPT` names, else the one on the path.
@@ -184,6 +185,10 @@ final class REngine extends ScriptEngine {
                 .append(RLanguage.functionName(job.code()))
                 .append("(")
                 .append(String.join(", ", frames))
+                .append("), c(")
+                .append(job.code().result().stream()
+                        .map(c -> RLanguage.literal(new Expr.Literal(c.name(), Type.TEXT)))
+                        .collect(Collectors.joining(", ")))
                 .append("))\n})\n");
         return out.toString();
     }

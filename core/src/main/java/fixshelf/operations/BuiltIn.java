@@ -112,6 +112,7 @@ abstract class BuiltIn implements Operation {
             List<String> all = table.shape().names();
             problems.add(Given.problem(
                     Code.NO_SUCH_COLUMN,
+                    name,
                     "There is no column " + name + " " + where + ".",
                     Names.suggest(
                             name,

@@ -55,6 +55,8 @@ final class TurnTable extends BuiltIn {
                                 "turn_table: column",
                                 Table.of("column | row_1 | row_2", "'a' | '1' | '2'", "'b' | NULL | 'y'")),
                         new TableExample(
+                                "No rows", Table.of("a | b"), "turn_table: column", Table.of("column", "'a'", "'b'")),
+                        new TableExample(
                                 "Names from a column",
                                 Table.of("what | mon | tue", "'visits' | '3' | '4'", "'mended' | '2' | '4'"),
                                 "turn_table: day\nnames_from: what",
@@ -123,8 +125,17 @@ final class TurnTable extends BuiltIn {
             made.add(new Grouped(field.typed(type), Aggregate.GREATEST, Optional.of(of)));
             all.add(field.typed(type));
         }
-        Relation apart = cells.isEmpty() ? unpivoted : new Relation.Compute(unpivoted, cells);
+        if (cells.isEmpty()) {
+            return namesOnly(given, turned, shown.getFirst());
+        }
+        Relation apart = new Relation.Compute(unpivoted, cells);
         return new Resolution.Done(
                 new Relation.Pick(new Relation.Group(apart, List.of(shown.getFirst()), made), new Shape(all)));
+    }
+
+    /// Without any row there is a row for each column all the same, out of the one row that a group of no rows has.
+    private static Resolution namesOnly(Given given, List<Field> turned, Field name) {
+        List<String> names = turned.stream().map(Field::name).toList();
+        return new Resolution.Done(new Relation.Pick(TypedRows.named(given, names, name), new Shape(List.of(name))));
     }
 }

@@ -84,7 +84,8 @@ final class TypedRows extends BuiltIn {
         if (row.size() != columns.size()) {
             problems.add(Given.problem(
                     Code.BAD_FIELD,
-                    "Row " + number + " has " + row.size() + " values, and there are " + columns.size() + " columns.",
+                    "Row " + number + " has " + row.size() + (row.size() == 1 ? " value" : " values") + ", and there "
+                            + (columns.size() == 1 ? "is 1 column." : "are " + columns.size() + " columns."),
                     "Write one value for each column."));
             return cells;
         }
@@ -124,23 +125,41 @@ final class TypedRows extends BuiltIn {
 
     /// A table of one column that counts up from `first`, whatever rows there were before.
     static Relation numbers(Given given, long first, int count) {
+        Field name = given.helper("number_name", Type.TEXT);
+        Field number = given.helper("number", Type.INTEGER);
+        return Given.without(
+                rows(
+                        given,
+                        first,
+                        IntStream.range(0, count).mapToObj(String::valueOf).toList(),
+                        name,
+                        number),
+                List.of(name));
+    }
+
+    /// A table with a row for each of these names, in their order.
+    static Relation named(Given given, List<String> names, Field name) {
+        Field number = given.helper("number", Type.INTEGER);
+        return Given.without(rows(given, 0, names, name, number), List.of(number));
+    }
+
+    /// Out of the one row that a group without keys has, also of no rows.
+    private static Relation rows(Given given, long first, List<String> names, Field name, Field number) {
         Field all = given.helper("rows_before", Type.INTEGER);
         Relation one = new Relation.Group(
                 given.before(), List.of(), List.of(new Grouped(all, Aggregate.ROWS, Optional.empty())));
-        List<Computed> places = IntStream.range(0, count)
+        List<Computed> places = IntStream.range(0, names.size())
                 .mapToObj(i ->
                         new Computed(given.helper("number_" + (i + 1), Type.INTEGER), Expr.Literal.integer(first + i)))
                 .toList();
-        Field name = given.helper("number_name", Type.TEXT);
-        Field number = given.helper("number", Type.INTEGER);
         return Given.without(
                 new Relation.Unpivot(
                         new Relation.Compute(one, places),
                         places.stream().map(p -> List.of(p.made())).toList(),
-                        IntStream.range(0, count).mapToObj(String::valueOf).toList(),
+                        names,
                         name,
                         List.of(number),
                         true),
-                List.of(all, name));
+                List.of(all));
     }
 }

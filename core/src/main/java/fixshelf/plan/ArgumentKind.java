@@ -88,7 +88,10 @@ public record ArgumentKind(Parameter parameter) implements Kind<Expr> {
                 WrittenConstants.read("blank", written).value().flatMap(v -> v).filter(v -> v.value() != null);
         return value.map(Outcome::of)
                 .orElseGet(() -> Refusal.of(
-                        Code.WRONG_TYPE, text + " is no " + type.label() + ".", "Write " + example(type) + ", say."));
+                        Code.WRONG_TYPE,
+                        text,
+                        text + " is no " + type.label() + ".",
+                        "Write " + example(type) + ", say."));
     }
 
     private Outcome<Expr> list(List<String> texts) {
@@ -222,8 +225,10 @@ public record ArgumentKind(Parameter parameter) implements Kind<Expr> {
         return expr.parts().stream()
                 .filter(Expr.Call.class::isInstance)
                 .map(Expr.Call.class::cast)
-                .flatMap(c -> ConstantArguments.problemWith(c.function(), c.arguments()).stream())
-                .map(r -> Problem.about(r.code(), "blank", r.what(), r.todo()))
+                .flatMap(c -> ConstantArguments.problemWith(c.function(), c.arguments()).stream()
+                        .map(r -> Refusal.about(
+                                c.arguments().get(r.argument()) instanceof Expr.Literal(String text, var _) ? text : "",
+                                Problem.about(r.code(), Refusal.BLANK, r.what(), r.todo()))))
                 .collect(Collectors.toList());
     }
 

@@ -170,7 +170,7 @@ public final class ExpressionKinds {
             for (Map.Entry<String, String> pair :
                     written.wordPairs().orElse(Map.of()).entrySet()) {
                 Outcome<T> value = reader.read(pair.getValue(), context);
-                problems.addAll(value.problems());
+                value.problems().forEach(p -> problems.add(Refusal.about(pair.getValue(), p)));
                 value.value().ifPresent(v -> made.put(pair.getKey(), v));
                 wrong |= !value.isPresent();
             }

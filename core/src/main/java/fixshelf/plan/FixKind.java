@@ -25,6 +25,7 @@ final class FixKind implements Kind<Definition> {
         if (!(context.fixes().find(name) instanceof Scope.Found.Ready(Definition fix))) {
             return Refusal.of(
                     Code.NO_SUCH,
+                    name,
                     "There is no fix " + name + " that can be used.",
                     Names.suggest(name, List.copyOf(context.fixes().names()), "Name a fix of this shelf."));
         }

@@ -10,6 +10,7 @@ import fixshelf.table.Formula;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Type;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -75,11 +76,25 @@ public final class Given {
     /// A new field that nobody sees afterwards, with a name that no field has, nor another helper: several of them
     /// stand in one table in between.
     public Field helper(String wanted, Type type) {
-        String name = wanted;
+        String fits = shortened(wanted);
+        String name = fits;
         for (int n = 2; before().shape().find(name).isPresent() || !helpers.add(name.toLowerCase(Locale.ROOT)); n++) {
-            name = wanted + "_" + n;
+            name = fits + "_" + n;
         }
         return field(name, type);
+    }
+
+    /// Names of columns may be as long as a language allows, what is made of them not any longer.
+    private static final int LONGEST_HELPER = 56;
+
+    private static String shortened(String name) {
+        if (name.getBytes(StandardCharsets.UTF_8).length <= LONGEST_HELPER) {
+            return name;
+        }
+        int[] signs = name.codePoints().toArray();
+        int kept = LONGEST_HELPER / 4 / 2;
+        return new String(signs, 0, Math.min(kept, signs.length)) + "_"
+                + new String(signs, Math.max(0, signs.length - kept), Math.min(kept, signs.length));
     }
 
     /// Another table in place of the one before: no row of that, with the columns of the other, and its rows below.
@@ -109,6 +124,11 @@ public final class Given {
 
     public static Problem problem(Code code, String what, String todo) {
         return Problem.about(code, "line", what, todo);
+    }
+
+    /// One about some words of what is written.
+    public static Problem problem(Code code, String words, String what, String todo) {
+        return Refusal.about(words, problem(code, what, todo));
     }
 
     public static Operation.Resolution refused(Code code, String what, String todo) {

@@ -1,6 +1,7 @@
 package fixshelf.plan;
 
 import fixshelf.plan.Written.Word;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.type.Type;
 import java.util.ArrayList;
@@ -251,7 +252,9 @@ final class ListKinds {
                     written.wordPairs().orElse(Map.of()).entrySet()) {
                 Optional<Type> type = Type.parse(pair.getValue()).filter(t -> !t.isFixed());
                 if (type.isEmpty()) {
-                    return Refusal.field(
+                    return Refusal.of(
+                            Code.BAD_FIELD,
+                            pair.getValue(),
                             "There is no type " + pair.getValue() + ".",
                             "Write text, integer, decimal(12,2), number, boolean, date or timestamp.");
                 }

@@ -15,8 +15,11 @@ import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Column;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.HashSet;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -33,6 +36,7 @@ public final class Planner {
     private final List<Step> steps = new ArrayList<>();
     private final Map<String, Expr.Literal> parameters = new LinkedHashMap<>();
     private final List<Problem> problems = new ArrayList<>();
+    private final Unsure unsure = new Unsure();
 
     private Planner(Callables callables, Map<String, String> parameters, Context.Sources sources, Looks looks) {
         this.looks = looks;
@@ -45,6 +49,11 @@ public final class Planner {
     public record PlacedLine(Line line, Where where, Map<String, Where> blanks) {
         public PlacedLine(Line line, Where where) {
             this(line, where, Map.of());
+        }
+
+        /// The same place with another line: the one that stands there, filled.
+        public PlacedLine with(Line filled) {
+            return new PlacedLine(filled, where, blanks);
         }
 
         private Where of(String blank) {
@@ -84,10 +93,10 @@ public final class Planner {
         return Outcome.of(new Plan(steps), planner.problems);
     }
 
-    /// What a line inside of a table fix means; its looks and its reports are left to the caller.
-    static Operation.Resolution inside(Line line, Context context, Callables callables) {
+    /// What a line means by itself; its looks and its reports are left to the caller, and problems stay where they are
+    /// found, which in a call of a table fix is the page of that fix.
+    public static Operation.Resolution inside(PlacedLine placed, Context context, Callables callables) {
         Planner planner = new Planner(callables, Map.of(), context.sources(), Looks.NONE);
-        PlacedLine placed = new PlacedLine(line, Where.nowhere("line"));
         Optional<Operation.Resolution> resolution = planner.operation(placed)
                 .flatMap(o -> planner.given(o, placed, context).map(o::resolve));
         return resolution.orElseGet(() -> new Operation.Resolution.Refused(planner.problems));
@@ -109,18 +118,25 @@ public final class Planner {
         if (line.rest()) {
             return idle;
         }
+        int known = problems.size();
         wantFreeName(placed);
         Context context = new Context(before, callables.fixes(), parameters, sources, new Context.Ids(number));
-        return operation(placed)
-                .flatMap(o -> given(o, placed, context).flatMap(given -> resolved(o, given, placed)
+        Optional<Operation> operation = operation(placed);
+        Optional<Step> step =
+                operation.flatMap(o -> given(o, placed, context).flatMap(given -> resolved(o, given, placed)
                         .map(done -> new Step(
                                 number,
                                 line,
                                 done.after(),
                                 reports(before, done, context.ids()),
                                 done.guard(),
-                                watch(o, given)))))
-                .orElse(idle);
+                                watch(o, given)))));
+        List<Problem> found = problems.subList(known, problems.size());
+        unsure.settle(found, number);
+        if (step.isEmpty()) {
+            unsure.add(number, line, operation);
+        }
+        return step.orElse(idle);
     }
 
     private static Optional<Function<Relation, Optional<Watching.Watched>>> watch(Operation operation, Given given) {
@@ -221,8 +237,9 @@ public final class Planner {
         }
         Given given = new Given(context);
         Context here = context;
+        Spots spots = new Spots();
         for (Blank<?> blank : operation.blanks()) {
-            fill(given, blank, operation, placed, here);
+            fill(given, blank, operation, placed, here, spots);
             if (blank.kind() == ColumnKinds.COLUMNS) {
                 here = given.find(blank).map(c -> context.about(fields(c))).orElse(here);
             }
@@ -235,7 +252,8 @@ public final class Planner {
         return (List<Field>) columns;
     }
 
-    private void fill(Given given, Blank<?> blank, Operation operation, PlacedLine placed, Context context) {
+    private void fill(
+            Given given, Blank<?> blank, Operation operation, PlacedLine placed, Context context, Spots spots) {
         Optional<Written> written = placed.line().written(blank.name()).or(blank::fallback);
         if (written.isEmpty()) {
             if (blank.needed()) {
@@ -261,7 +279,7 @@ public final class Planner {
                                                                 .source()
                                                                 .name()
                                                                 .equals("blank")
-                                                ? placed.of(blank.name())
+                                                ? spots.within(placed.of(blank.name()), p)
                                                 : p.where(),
                                         (main ? "" : blank.name() + ": ") + p.what(),
                                         p.todo())));
@@ -282,17 +300,26 @@ public final class Planner {
                     : new Operation.Resolution.Refused(seen.problems());
         }
         return switch (resolution) {
-            case Operation.Resolution.Done done -> whole(done, placed);
+            case Operation.Resolution.Done done -> whole(given.before(), done, placed);
             case Operation.Resolution.Asks _ -> Optional.empty();
             case Operation.Resolution.Refused(List<Problem> why) -> {
-                why.forEach(p -> problems.add(p.placed(placed.where())));
+                Spots spots = new Spots();
+                why.forEach(p -> problems.add(p.placed(spots.within(placed.where(), p))));
                 yield Optional.empty();
             }
         };
     }
 
-    /// A table has columns, and no two of one name.
-    private Optional<Operation.Resolution.Done> whole(Operation.Resolution.Done done, PlacedLine placed) {
+    /// A table has columns, no two of one name, and texts of blanks are patterns and layouts where they stand for such.
+    private Optional<Operation.Resolution.Done> whole(
+            Relation before, Operation.Resolution.Done done, PlacedLine placed) {
+        Set<Problem> constants = new LinkedHashSet<>();
+        constants(done.after(), before, Collections.newSetFromMap(new IdentityHashMap<>()), constants);
+        if (!constants.isEmpty()) {
+            Spots spots = new Spots();
+            constants.forEach(p -> problems.add(p.placed(spots.within(placed.where(), p))));
+            return Optional.empty();
+        }
         if (done.after().shape().fields().isEmpty()) {
             problems.add(
                     Problem.error(Code.BAD_FIELD, placed.where(), "This would leave no column.", "Keep at least one."));
@@ -300,6 +327,14 @@ public final class Planner {
         }
         Set<String> seen = new HashSet<>();
         for (Field field : done.after().shape().fields()) {
+            if (field.name().indexOf(0) >= 0) {
+                problems.add(Problem.error(
+                        Code.BAD_FIELD,
+                        placed.where(),
+                        "A column's name would hold the character U+0000, which most languages cannot say.",
+                        "Choose another name."));
+                return Optional.empty();
+            }
             if (field.name().isBlank() || !seen.add(field.name().toLowerCase(Locale.ROOT))) {
                 problems.add(Problem.error(
                         Code.NAME_CLASH,
@@ -312,6 +347,19 @@ public final class Planner {
             }
         }
         return Optional.of(done);
+    }
+
+    private static void constants(Relation table, Relation before, Set<Relation> seen, Set<Problem> found) {
+        if (table == before || !seen.add(table)) {
+            return;
+        }
+        switch (table) {
+            case Relation.Keep(var _, Expr condition) -> found.addAll(ArgumentKind.constants(condition));
+            case Relation.Compute compute ->
+                compute.cells().forEach(c -> found.addAll(ArgumentKind.constants(c.value())));
+            default -> {}
+        }
+        table.inputs().forEach(t -> constants(t, before, seen, found));
     }
 
     /// A value as a constant of its type where it is written as one, else as a text.

@@ -38,7 +38,7 @@ public record TableFix(
         String sentence,
         String prose,
         List<Blank<?>> blanks,
-        List<Line> lines,
+        List<Planner.PlacedLine> placed,
         List<TableExample> examples,
         Supplier<Callables> callables,
         boolean showsOwn,
@@ -51,8 +51,13 @@ public record TableFix(
 
     public TableFix {
         blanks = List.copyOf(blanks);
-        lines = List.copyOf(lines);
+        placed = List.copyOf(placed);
         examples = List.copyOf(examples);
+    }
+
+    /// Its lines, without their places.
+    public List<Line> lines() {
+        return placed.stream().map(Planner.PlacedLine::line).toList();
     }
 
     /// The call of what a loader does with the table that it reads; nobody writes it on a page.
@@ -67,7 +72,7 @@ public record TableFix(
 
     /// The same with other examples: those that read a file have its rows.
     public TableFix with(List<TableExample> ready) {
-        return new TableFix(name, sentence, prose, blanks, lines, ready, callables, showsOwn, loads, returns);
+        return new TableFix(name, sentence, prose, blanks, placed, ready, callables, showsOwn, loads, returns);
     }
 
     @Override
@@ -77,7 +82,7 @@ public record TableFix(
 
     @Override
     public Meaning about() {
-        String calls = lines.stream().map(Line::call).distinct().collect(Collectors.joining(", "));
+        String calls = lines().stream().map(Line::call).distinct().collect(Collectors.joining(", "));
         return new Meaning(
                 prose,
                 "",
@@ -118,7 +123,7 @@ public record TableFix(
 
         private Call(Given given) {
             this.given = given;
-            Set<String> taken = lines.stream()
+            Set<String> taken = lines().stream()
                     .flatMap(l -> l.blanks().values().stream())
                     .flatMap(w -> words(w).stream())
                     .map(w -> w.toLowerCase(Locale.ROOT))
@@ -217,14 +222,14 @@ public record TableFix(
         }
 
         private Resolution go(int index, Relation now, List<Report> reports) {
-            if (index == lines.size()) {
+            if (index == lines().size()) {
                 return finished(now, reports);
             }
-            Line line = filled(lines.get(index));
+            Line line = filled(lines().get(index));
             if (line.rest()) {
                 return go(index + 1, now, reports);
             }
-            Resolution resolution = Planner.inside(line, context(now), callables.get());
+            Resolution resolution = Planner.inside(placed.get(index).with(line), context(now), callables.get());
             return after(resolution, index, reports);
         }
 
@@ -238,8 +243,8 @@ public record TableFix(
                             r.words() + ", line " + numberOf(index),
                             r.breaks(),
                             r.dear())));
-                    if (!lines.get(index).name().isEmpty()) {
-                        lineTables.put(lines.get(index).name(), after);
+                    if (!lines().get(index).name().isEmpty()) {
+                        lineTables.put(lines().get(index).name(), after);
                     }
                     yield go(index + 1, after, all);
                 }
@@ -254,9 +259,21 @@ public record TableFix(
                                             p.severity(),
                                             p.where(),
                                             shown() + ", line " + numberOf(index) + ": " + p.what(),
-                                            p.todo()))
+                                            ofCaller(p).orElse(p.todo())))
                             .toList());
             };
+        }
+
+        /// What to do about a column that only the caller knows.
+        private Optional<String> ofCaller(Problem problem) {
+            String name = problem.words();
+            boolean callers = (problem.code() == Code.NO_SUCH_COLUMN || problem.code() == Code.UNKNOWN_NAME)
+                    && !loads
+                    && given.before().shape().find(name).isPresent();
+            return callers
+                    ? Optional.of("Columns of the table that comes in are known through parameters only: let "
+                            + "`parameters` hold a name with {type: column}, and write that in braces.")
+                    : Optional.empty();
         }
 
         /// Names in expressions are parameters, and the columns that were made so far.
@@ -325,7 +342,7 @@ public record TableFix(
 
         /// Whether a column has a name that a line gives it; what is named by data is nobody's own.
         private boolean isNamedHere(Field field) {
-            return lines.stream()
+            return lines().stream()
                     .flatMap(l -> callables.get().find(l.call()).stream()
                             .flatMap(o -> o.blanks().stream().flatMap(b -> l.written(b.name()).or(b::fallback).stream()
                                     .flatMap(w -> newNames(b, filled(w)).stream()))))

@@ -35,6 +35,17 @@ public record Problem(Code code, Severity severity, Where where, String what, St
         return code.isElsewhere() ? this : new Problem(code, severity, there, what, todo);
     }
 
+    /// The words that its place spans, a quoted name without its quotes; empty where it has no text.
+    public String words() {
+        String text = where.source().text();
+        int end = Math.min(where.span().end(), text.length());
+        String words = text.substring(Math.min(where.span().start(), end), end);
+        // In YAML's own quotes the quotes of a name stand behind backslashes.
+        words = words.endsWith("\\\"") ? words.replace("\\\"", "\"") : words;
+        boolean quoted = words.length() > 2 && words.startsWith("\"") && words.endsWith("\"");
+        return quoted ? words.substring(1, words.length() - 1).replace("\"\"", "\"") : words;
+    }
+
     public static Problem error(Code code, Where where, String what, String todo) {
         return new Problem(code, Severity.ERROR, where, what, todo);
     }

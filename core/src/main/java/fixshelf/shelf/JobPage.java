@@ -1,10 +1,12 @@
 package fixshelf.shelf;
 
 import fixshelf.plan.Line;
+import fixshelf.plan.Planner;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -32,6 +34,13 @@ public record JobPage(
     public record PlacedLine(Line line, String reason, Span span, Map<String, Span> blanks) {
         public PlacedLine(Line line, String reason, Span span) {
             this(line, reason, span, Map.of());
+        }
+
+        /// With the places in a page that problems name.
+        public Planner.PlacedLine in(SourceText page) {
+            Map<String, Problem.Where> places = new HashMap<>();
+            blanks.forEach((name, at) -> places.put(name, new Problem.Where(page, at)));
+            return new Planner.PlacedLine(line, new Problem.Where(page, span), places);
         }
     }
 

@@ -112,7 +112,7 @@ public final class Shelf {
                 page.sentence(),
                 page.summary(),
                 page.parameters(),
-                page.lines().stream().map(JobPage.PlacedLine::line).toList(),
+                page.lines().stream().map(l -> l.in(page.source())).toList(),
                 page.cases(),
                 this::callables,
                 page.showsOwn(),

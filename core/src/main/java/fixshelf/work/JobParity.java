@@ -99,7 +99,8 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
             case Breaks(int line) -> "Line " + line + " is broken by rows, here and there, so that nothing comes out";
             case Differs(int row, String column, Object expected, Object got) ->
                 column + " of row " + row + " is " + CaseResult.shown(got) + ", not " + CaseResult.shown(expected);
-            case OtherRows(int expected, int got) -> String.format("%,d rows come out, not %,d", got, expected);
+            case OtherRows(int expected, int got) ->
+                String.format("%,d %s, not %,d", got, got == 1 ? "row comes out" : "rows come out", expected);
             case Stopped(String why) -> why;
             case CannotSay(List<String> why) -> String.join(" ", why);
             case NotRun(String why) -> why;

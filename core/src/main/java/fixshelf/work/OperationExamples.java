@@ -15,10 +15,12 @@ import fixshelf.plan.Planner;
 import fixshelf.plan.Sentences;
 import fixshelf.plan.Step;
 import fixshelf.plan.TableExample;
+import fixshelf.plan.TableFix;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
+import fixshelf.problem.Span;
 import fixshelf.render.JobCode;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
@@ -33,10 +35,14 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.Iterator;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /// Examples of operations as small jobs that every language can be asked for.
@@ -78,7 +84,7 @@ public final class OperationExamples {
         return results;
     }
 
-    /// All examples of an operation, or what is wrong with them.
+    /// All examples of an operation. One that cannot be planned has stopped, and its problems are beside it.
     public static Outcome<List<Example>> of(Operation operation) {
         return of(operation, CALLABLES);
     }
@@ -96,11 +102,45 @@ public final class OperationExamples {
                     examples.add(decided(operation, example, plan, duckdb));
                     continue;
                 }
+                Optional<Problem> wrong =
+                        plan.problems().stream().filter(Problem::isError).findFirst();
                 problems.addAll(plan.problems());
-                plan.value().ifPresent(p -> examples.add(example(operation, example, p)));
+                Optional<String> why = wrong.map(Problem::sentence).or(() -> otherColumns(example, plan.get()));
+                examples.add(
+                        why.isPresent()
+                                ? decided(operation, example, new JobParity.Stopped(why.get()))
+                                : example(operation, example, plan.get()));
             }
         }
-        return problems.stream().anyMatch(Problem::isError) ? Outcome.failed(problems) : Outcome.of(examples);
+        return Outcome.of(examples, problems);
+    }
+
+    /// What is different about the columns that come out: their number, their names, their order, and their types where
+    /// the example states one.
+    private static Optional<String> otherColumns(TableExample example, Plan plan) {
+        List<Column> wanted = columns(example.gives());
+        List<Column> found = plan.columns();
+        boolean same = wanted.size() == found.size()
+                && IntStream.range(0, found.size())
+                        .allMatch(i -> wanted.get(i).name().equals(found.get(i).name())
+                                && (!statesType(example.gives().heading().get(i))
+                                        || wanted.get(i)
+                                                .type()
+                                                .equals(found.get(i).type())));
+        return same
+                ? Optional.empty()
+                : Optional.of("The columns that come out are " + shown(found) + ", not " + shown(wanted) + ".");
+    }
+
+    private static String shown(List<Column> columns) {
+        return columns.stream()
+                .map(c -> c.name()
+                        + (c.type().equals(Type.TEXT) ? "" : " " + c.type().label()))
+                .collect(Collectors.joining(", "));
+    }
+
+    private static boolean statesType(String heading) {
+        return !column(heading).name().equals(heading);
     }
 
     /// A case that ends in a problem: of the plan, or of a check in a line of it.
@@ -115,6 +155,10 @@ public final class OperationExamples {
                 : why.get().toLowerCase(Locale.ROOT).contains(example.stops().toLowerCase(Locale.ROOT))
                         ? new JobParity.Same(0)
                         : new JobParity.Stopped("it stops with other words: " + why.get());
+        return decided(operation, example, verdict);
+    }
+
+    private static Example decided(Operation operation, TableExample example, JobParity.Verdict verdict) {
         JobCode none = new JobCode("example", example.title(), List.of(), List.of());
         return new Example(
                 operation, example, none, Map.of(GIVEN, texts(example.given())), List.of(), Optional.of(verdict));
@@ -162,7 +206,7 @@ public final class OperationExamples {
     /// What came of all examples of an operation in a language: the first that is not the same, or that all are.
     public static JobParity check(Operation operation, Callables callables, FixEngine engine) {
         Outcome<List<Example>> examples = of(operation, callables);
-        if (!examples.isPresent()) {
+        if (!examples.problems().isEmpty()) {
             String why = examples.problems().getFirst().sentence();
             return new JobParity(operation.shown(), engine.language(), new JobParity.Stopped(why), 0);
         }
@@ -183,10 +227,9 @@ public final class OperationExamples {
         List<Example> all = new ArrayList<>();
         for (Operation operation : operations) {
             Outcome<List<Example>> examples = of(operation, callables);
-            examples.value()
-                    .ifPresent(e -> all.addAll(
-                            e.stream().filter(x -> x.decided().isEmpty()).toList()));
-            if (!examples.isPresent()) {
+            all.addAll(
+                    examples.get().stream().filter(x -> x.decided().isEmpty()).toList());
+            if (!examples.problems().isEmpty()) {
                 String why = examples.problems().getFirst().sentence();
                 board.put(
                         operation.shown(),
@@ -214,7 +257,8 @@ public final class OperationExamples {
         return type.map(t -> new Column(heading.substring(0, space), t)).orElse(new Column(heading, Type.TEXT));
     }
 
-    private static Outcome<Plan> plan(TableExample example, Callables callables, int times, DuckJobs duckdb) {
+    /// What the lines of an example mean; a plan stands beside its problems.
+    static Outcome<Plan> plan(TableExample example, Callables callables, int times, DuckJobs duckdb) {
         List<Column> columns = columns(example.given());
         StringBuilder page = new StringBuilder("job: example\nlines:\n  - read: given\n    name: begin\n");
         List<String> types = columns.stream()
@@ -267,6 +311,39 @@ public final class OperationExamples {
         return example(Operations.find("choose").orElseThrow(), example, new Plan(steps));
     }
 
+    /// What is wrong with the lines of a table fix, as its cases call it, or with these calls; one problem for each
+    /// place. What a line asks the data is not looked at, and neither is what stands below such a line.
+    public static List<Problem> problemsOfLines(TableFix fix, SourceText page, Callables callables) {
+        Set<Problem> problems = new LinkedHashSet<>();
+        for (TableExample example : fix.examples()) {
+            if (!example.stops().isEmpty() || example.unread().isPresent()) {
+                continue;
+            }
+            Context.Ids ids = new Context.Ids(0);
+            Relation given = Planner.source(GIVEN, columns(example.given()), ids);
+            JobPage job = JobPages.read(
+                    Path.of("example.yaml"),
+                    new SourceText(
+                            "example",
+                            "job: example\nlines:\n  - read: given\n  - "
+                                    + example.call().replace("\n", "\n    ")));
+            Context context = new Context(given, callables.fixes(), Map.of(), sources(example), ids);
+            job.lines().stream()
+                    .skip(1)
+                    .map(l -> Planner.inside(
+                            new Planner.PlacedLine(l.line(), heading(page, example)), context, callables))
+                    .filter(Operation.Resolution.Refused.class::isInstance)
+                    .forEach(r -> problems.addAll(((Operation.Resolution.Refused) r).why()));
+        }
+        return List.copyOf(problems);
+    }
+
+    private static Problem.Where heading(SourceText page, TableExample example) {
+        String heading = "### " + example.title();
+        int at = Math.max(0, page.text().indexOf(heading));
+        return new Problem.Where(page, new Span(at, at + (at == 0 ? 0 : heading.length())));
+    }
+
     private static Context.Sources sources(TableExample example) {
         return new Context.Sources() {
             @Override
@@ -293,7 +370,8 @@ public final class OperationExamples {
         };
     }
 
-    private static Example example(Operation operation, TableExample example, Plan plan) {
+    /// An example as a job, out of what it means.
+    static Example example(Operation operation, TableExample example, Plan plan) {
         List<JobCode.Line> lines = new ArrayList<>();
         for (Step step : plan.steps().subList(1, plan.steps().size())) {
             lines.add(new JobCode.Line(step.number(), Sentences.plain(step.line(), CALLABLES), step));

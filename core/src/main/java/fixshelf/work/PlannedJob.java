@@ -408,8 +408,9 @@ public record PlannedJob(
                             .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
                             .isPresent();
             if (there) {
-                for (Problem problem :
-                        Copies.here(() -> draft(shelf, job, Map.of())).problems()) {
+                Outcome<PlannedJob> drafted = Copies.here(() -> draft(shelf, job, Map.of()));
+                drafted.value().ifPresent(planned -> objections(planned, passed, problems));
+                for (Problem problem : drafted.problems()) {
                     // What is not known without asking somebody outside is no problem of a page.
                     if (problem.code().isElsewhere()) {
                         passed.add(job.name() + " brings in what is elsewhere");
@@ -423,6 +424,21 @@ public record PlannedJob(
             }
         }
         return problems;
+    }
+
+    /// Outputs that can be written nowhere; those that somebody may allow are looked at when the job runs.
+    private static void objections(PlannedJob planned, List<String> passed, List<Problem> problems) {
+        for (int i = 0; i < planned.targets().size(); i++) {
+            Where where = new Where(
+                    planned.job().source(), planned.job().outputs().get(i).span());
+            planned.targets().get(i).objection().ifPresent(p -> {
+                if (p.code().isElsewhere() || p.code() == Code.TARGET_OUTSIDE) {
+                    passed.add(planned.job().name() + " writes outside of the shelf");
+                } else {
+                    problems.add(p.placed(where));
+                }
+            });
+        }
     }
 
     private static Outcome<PlannedJob> plan(
@@ -460,12 +476,10 @@ public record PlannedJob(
 
     private static Planner.PlacedLine placed(
             Shelf shelf, JobPage job, JobPage.PlacedLine line, Map<String, String> values) {
-        Map<String, Where> blanks = new HashMap<>();
-        line.blanks().forEach((name, span) -> blanks.put(name, new Where(job.source(), span)));
         Line filled = line.line().isRead()
                 ? line.line()
                 : Placeholders.fill(
                         line.line(), shelf.callables().find(line.line().call()), values);
-        return new Planner.PlacedLine(filled, new Where(job.source(), line.span()), blanks);
+        return line.in(job.source()).with(filled);
     }
 }

@@ -37,8 +37,11 @@ run <- function(count, fix) {
   flush(answers)
 }
 
-run_job <- function(job) {
+run_job <- function(job, expected) {
   result <- job()
+  if (!identical(enc2utf8(names(result)), enc2utf8(expected))) {
+    stop("the columns that come out are ", toString(names(result)), ", not ", toString(expected))
+  }
   parts <- lapply(result, function(column) vapply(seq_along(column), function(i) shown(column[[i]]), ""))
   writeLines(paste(as.vector(t(do.call(cbind, parts))), collapse = ";"), answers)
   flush(answers)

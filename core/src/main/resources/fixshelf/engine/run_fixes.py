@@ -55,7 +55,10 @@ def run_job(task):
     try:
         exec(task["code"], names)
         frames = [pd.DataFrame(s["rows"], columns=s["columns"], dtype="string") for s in task["sources"]]
-        return [[write(v) for v in row] for row in names[task["job"]](*frames).itertuples(index=False, name=None)]
+        result = names[task["job"]](*frames)
+        if list(result.columns) != task["names"]:
+            return {"error": f"the columns that come out are {list(result.columns)}, not {task['names']}"}
+        return [[write(v) for v in row] for row in result.itertuples(index=False, name=None)]
     except Exception as problem:
         return {"error": f"{type(problem).__name__}: {problem}"}
 

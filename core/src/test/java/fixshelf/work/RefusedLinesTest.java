@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -46,7 +47,7 @@ class RefusedLinesTest {
                 "rename_by_list: list@old: k@new: v | There is no column z | Nearest",
                 "rename_by_list: list@old: k@new: t@if_absent: pass_over | would be called | list",
                 "rows: {k: integer}@values: [[1], [x]] | Row 2, k: x is no integer. | missing",
-                "rows: {k: integer, l: text}@values: [[1]] | Row 1 has 1 values, and there are 2 columns. | one value",
+                "rows: {k: integer, l: text}@values: [[1]] | Row 1 has 1 value, and there are 2 columns. | one value",
                 "rows_of_days: 2026-02-30@count: 2 | no two days | 2026-01-31",
                 "rows_of_days: 2026-02-01 | in one way | either",
                 "rows_of_days: 2026-02-01@to: 2026-01-01 | before the first | 9999",
@@ -64,7 +65,10 @@ class RefusedLinesTest {
                 "rows_to_columns: village@keys: [a]@value: hours@absent: none | none is no integer | absent",
                 "rows_to_columns: hours@keys: [a]@value: day | names are texts | text before",
                 "name_columns: {}@by: nothing | There is no fix nothing | ",
-                "number_rows: no@from: -1 | from | "
+                "number_rows: no@from: -1 | from | ",
+                "read_as: {a: date}@layout: zz/yy | A layout has no zz. | dd/MM/yyyy",
+                "read_as: {a: date}@layout: \"'\" | not closed | dd/MM/yyyy",
+                "number_rows: \"x\\0y\" | U+0000 | Choose another name"
             })
     void isSaidAtThatLine(String line, String what, String todo) throws IOException {
         Jobs.shelf(
@@ -118,5 +122,43 @@ class RefusedLinesTest {
         });
         assertThat(Files.exists(root.resolve("out.csv"))).isEqualTo(what == null);
         assertThat(shelf.problems()).isEmpty();
+    }
+
+    /// A problem points at the words themselves, however YAML writes them; a line that only misses what an earlier one
+    /// would give says so once.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '¦',
+            quoteCharacter = '`',
+            value = {
+                "add: {good: a || c, bad: uper(c)} ¦ 5:30 uper",
+                "add:@  good: a || c@  bad: |-@    upper(a) ||@      nosuch || c ¦ 9:11 nosuch",
+                "add: {bad: 'a || ''x'' || nosuch'} ¦ 5:31 nosuch",
+                "add: {bad: \"a || \\\"no such\\\"\"} ¦ 5:23 no such",
+                "keep_rows: c = 'x' AND cc = 'y' ¦ 5:28 cc",
+                "sort: [a, {nosuch: descending}, none] ¦ 5:16 nosuch; 5:37 none",
+                "rename: {a: b, nosuch: d} ¦ 5:20 nosuch",
+                "read_as: {a: date, c: dat} ¦ 5:27 dat",
+                "group: [a]@measures: {n: count_rows(), m: summ(c)} ¦ 6:36 summ(c)",
+                "keep_rows: regexp_like(a, '[') ¦ 5:31 '['",
+                "set: [a]@to: it || 'x' || ¦ 6:19 ||",
+                "add: {bad: nosuch, again: nosuch} ¦ 5:16 nosuch; 5:31 nosuch",
+                "add: {new: nosuch}@name: x@^- sort: [new]@^- choose: [new, a] ¦ 5:16 nosuch; 7:12 waits new; 8:14 waits new",
+                "add: {new: nosuch}@^- add: {newer: new || a}@^- sort: [newer, none] ¦ 5:16 nosuch; 6:18 waits new; 7:19 none; 7:12 waits newer",
+                "bring_in: [v]@from: nowhere@matching: {a: k}@^- sort: [v] ¦ 6:11 nowhere; 8:12 waits v",
+                "no_such_fix: [a]@^- sort: [anything] ¦ 5:5 no_such_fix: [a]; 6:12 waits anything"
+            })
+    void isSaidOfTheWordsThemselves(String lines, String places) throws IOException {
+        Shelf shelf = Jobs.shelf(
+                root,
+                "a,c\nx,y\n",
+                "job: job\nlines:\n  - read: {file: data/in.csv}\n    name: first\n  - "
+                        + lines.strip().replace("@^", "\n  ").replace("@", "\n    ") + "\n");
+        String found = PlannedJob.draft(shelf, shelf.job("job").orElseThrow(), Map.of()).problems().stream()
+                .map(p ->
+                        p.where().position().line() + ":" + p.where().position().column()
+                                + (p.what().contains(" waits for line ") ? " waits " : " ") + p.words())
+                .collect(Collectors.joining("; "));
+        assertThat(found).isEqualTo(places.strip());
     }
 }

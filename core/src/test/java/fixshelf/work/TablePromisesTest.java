@@ -10,6 +10,7 @@ import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -119,5 +120,64 @@ class TablePromisesTest {
                         .getFirst()
                         .mark())
                 .isEqualTo(mark);
+    }
+
+    /// The heading of what a case gives is held against the columns that come out, and one case that cannot be tried
+    /// does not hide the others.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "k, n | ● same",
+                "k, n, more | come out are k, n, not k, n, more.",
+                "k | come out are k, n, not k.",
+                "n, k | come out are k, n, not n, k.",
+                "K, n | come out are k, n, not K, n.",
+                "k, n: integer | come out are k, n, not k, n integer.",
+                "k: text, n: text | ● same"
+            })
+    void casesCompareColumns(String heading, String result) throws Exception {
+        int width = heading.split(",").length;
+        String table = "| " + heading.strip().replace(", ", " | ") + " |\n" + "|---".repeat(width) + "|\n";
+        Shelf shelf = shelf(
+                "",
+                "sort: [\"{key}\"]",
+                "given\n\n| k | n |\n|---|---|\n| 'a' | '1' |\n\ngives\n\n" + table
+                        + "| 'a' " + "| '1' ".repeat(width - 1) + "|\n\n### Another\n\ngiven\n\n| n |\n|---|\n| 'a' |\n"
+                        + "\ngives\n\n| n |\n|---|\n| 'a' |\n");
+        List<JobParity> results = OperationExamples.in(
+                FixEngines.ALL.getFirst(),
+                OperationExamples.of(shelf.operation(page(shelf)), shelf.callables())
+                        .get());
+        assertThat(results.getFirst().mark() + " " + results.getFirst().detail())
+                .contains(result.strip());
+        assertThat(results.getLast().detail()).contains("needs key");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "sort: [\"{key}\"] | ",
+                "sort: [\"{key}\", nosuch] | nosuch: There is no column nosuch",
+                "sort: [\"{key}\"] // add: {x: uper('a')} | uper: no function uper",
+                "sort: [n] | n: There is no column n at this line. Columns of the table that comes in are known through parameters only",
+                "nosuch: [\"{key}\"] | nosuch: [\"{key}\"]: There is no fix or operation nosuch"
+            })
+    void linesAreCheckedAsCasesCallThem(String lines, String problem) throws Exception {
+        Shelf shelf = shelf("", lines, CASE);
+        List<String> found =
+                OperationExamples.problemsOfLines(
+                                shelf.operation(page(shelf)), page(shelf).source(), shelf.callables())
+                        .stream()
+                        .map(p -> p.words() + ": " + p.sentence().replaceFirst("^.*?, line \\d+: ", ""))
+                        .toList();
+        if (problem == null) {
+            assertThat(found).isEmpty();
+        } else {
+            assertThat(found).singleElement().asString().startsWith(problem.strip());
+        }
     }
 }

@@ -6,6 +6,7 @@ import fixshelf.check.ValueNeedsTest;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
 import fixshelf.render.CatalogueExamplesTest;
+import fixshelf.work.ColumnNamesTest;
 import fixshelf.work.JobParityTest;
 import fixshelf.work.OperationExamplesTest;
 import fixshelf.work.RandomJobsTest;
@@ -50,6 +51,11 @@ class SparkParityTest {
     @Test
     void jobsOfAllKindsOfLinesGiveTheSameRows(@TempDir Path folder) throws Exception {
         RandomJobsTest.holdIn(SPARK, folder, 6);
+    }
+
+    @Test
+    void columnsMayBeCalledAnything(@TempDir Path folder) throws Exception {
+        ColumnNamesTest.holdIn(SPARK, folder);
     }
 
     @Test

@@ -83,18 +83,20 @@ final class Checker {
         if (!identifier.isSimple()) {
             return report(Code.UNKNOWN_NAME, identifier, "A name has one part.", "Write it without the dot.");
         }
-        Optional<Binding> found = scope.find(identifier.getSimple());
+        String name = ExpressionParser.name(identifier.getSimple());
+        Optional<Binding> found = scope.find(name);
         if (found.isPresent()) {
             return new Expr.Name(found.get().name(), found.get().type());
         }
+        return report(Code.UNKNOWN_NAME, identifier, "no name " + name + ".", nearest(name, scope));
+    }
+
+    /// Names that may be meant by one that is not there.
+    static String nearest(String name, Scope scope) {
         String known = scope.names().isEmpty()
                 ? "There are no names here: write a text in '…'."
                 : "Known: " + String.join(", ", scope.names().stream().limit(12).toList()) + ".";
-        return report(
-                Code.UNKNOWN_NAME,
-                identifier,
-                "no name " + identifier.getSimple() + ".",
-                Names.suggest(identifier.getSimple(), scope.names(), known));
+        return Names.suggest(name, scope.names(), known);
     }
 
     private Expr choice(SqlCase choice) {

@@ -66,7 +66,7 @@ public final class ExpressionParser {
             SqlNode node = SqlParser.create(parser.prepared.toString(), CONFIG).parseExpression();
             return new Checker(parser, scope).check(node);
         } catch (SqlParseException e) {
-            return Outcome.failed(parser.syntaxProblem(e));
+            return Outcome.failed(parser.syntaxProblem(e, scope));
         }
     }
 
@@ -144,6 +144,11 @@ public final class ExpressionParser {
                 // The parser knows escapes of four digits only.
                 String plain = "'" + EscapedText.read(token.in(text)).replace("'", "''") + "'";
                 plain.chars().forEach(c -> insert((char) c, token.span().start()));
+            } else if (token.kind() == Kind.QUOTED_NAME) {
+                // The parser knows no breaks in names.
+                for (int c = token.span().start(); c < token.span().end(); c++) {
+                    insert(text.charAt(c) == '\n' ? LINE_FEED : text.charAt(c) == '\r' ? RETURN : text.charAt(c), c);
+                }
             } else if (token.kind() == Kind.NAME && needsQuotes(i, scope)) {
                 insert('"', token.span().start());
                 copy(token.span().start(), token.span().end());
@@ -157,6 +162,14 @@ public final class ExpressionParser {
         }
         copy(at, text.length());
         origins.add(text.length());
+    }
+
+    private static final char LINE_FEED = '\uE00A';
+    private static final char RETURN = '\uE00D';
+
+    /// The name that an identifier of the parser stands for.
+    static String name(String identifier) {
+        return identifier.replace(LINE_FEED, '\n').replace(RETURN, '\r');
     }
 
     private boolean isEscaped(Token token) {
@@ -221,7 +234,7 @@ public final class ExpressionParser {
         return Problem.error(code, new Where(page, where), what, todo);
     }
 
-    private Problem syntaxProblem(SqlParseException e) {
+    private Problem syntaxProblem(SqlParseException e, Scope scope) {
         SqlParserPos position = e.getPos();
         if (position == null) {
             return problem(Code.SYNTAX, span, "This is not an SQL expression.", "Look at its commas and quotes.");
@@ -235,7 +248,13 @@ public final class ExpressionParser {
         }
         Span at = found.get().span().shift(span.start());
         String sign = found.get().in(text);
-        return problem(Code.SYNTAX, at, "`" + sign + "` is not expected here.", hint(sign, found.get()));
+        // A word that the parser keeps for itself may be the name of a column that is not there.
+        boolean name = found.get().kind() == Kind.NAME
+                && SqlParser.create("", CONFIG).getMetadata().isReservedWord(sign.toUpperCase(Locale.ROOT))
+                && scope.find(sign).isEmpty();
+        return name
+                ? problem(Code.UNKNOWN_NAME, at, "no name " + sign + ".", Checker.nearest(sign, scope))
+                : problem(Code.SYNTAX, at, "`" + sign + "` is not expected here.", hint(sign, found.get()));
     }
 
     private Span endSpan() {

@@ -30,7 +30,11 @@ final class RWriter {
 
     static String name(String name) {
         boolean plain = name.matches("[A-Za-z][A-Za-z0-9_.]*") && !TAKEN.contains(name);
-        return plain ? name : "`" + name.replace("\\", "\\\\").replace("`", "\\`") + "`";
+        String escaped = name.replace("\\", "\\\\")
+                .replace("`", "\\`")
+                .replace("\n", "\\n")
+                .replace("\r", "\\r");
+        return plain ? name : "`" + escaped + "`";
     }
 
     /// How a fix is called.

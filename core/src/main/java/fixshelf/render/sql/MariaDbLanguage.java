@@ -130,9 +130,9 @@ public final class MariaDbLanguage extends SqlLanguage {
     @Override
     Optional<String> objection(String name) {
         boolean beyond = name.codePoints().anyMatch(c -> c > 0xFFFF);
-        boolean blank = name.endsWith(" ");
+        boolean blank = name.endsWith(" ") || !name.isEmpty() && name.charAt(0) <= ' ';
         return beyond || blank
-                ? Optional.of("a name has no characters beyond U+FFFF there, and no space at its end: '" + name + "'.")
+                ? Optional.of("a name has no characters beyond U+FFFF there, and no space at its ends: '" + name + "'.")
                 : Optional.empty();
     }
 

@@ -55,6 +55,21 @@ record Sql(String text, int precedence) {
     }
 
     static String indent(String text, int by) {
-        return text.replace("\n", "\n" + " ".repeat(by));
+        StringBuilder out = new StringBuilder(text.length() + 64);
+        char open = 0;
+        for (int i = 0; i < text.length(); i++) {
+            char sign = text.charAt(i);
+            out.append(sign);
+            if (open == 0) {
+                boolean comment = text.startsWith("--", i);
+                open = comment ? '\n' : sign == '\'' || sign == '"' || sign == '`' ? sign : 0;
+            } else if (sign == open) {
+                open = 0;
+            }
+            if (sign == '\n' && open == 0) {
+                out.repeat(' ', by);
+            }
+        }
+        return out.toString();
     }
 }
