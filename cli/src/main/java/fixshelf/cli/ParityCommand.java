@@ -187,7 +187,10 @@ final class ParityCommand extends ShelfOption {
                     Stream.of(fixesSaid, operationsSaid, jobsSaid)
                             .filter(s -> !s.isEmpty())
                             .toList());
-            out().printf("%s, in %.1f s%n", both, (System.nanoTime() - start) / 1e9);
+            out().printf(
+                    "%s, in %.1f s%n",
+                    both.isEmpty() ? "nothing was compared" : both,
+                    (System.nanoTime() - start) / 1e9);
         }
         if (file != null) {
             Outcome<Path> written = PageFiles.write(

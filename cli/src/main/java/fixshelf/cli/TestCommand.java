@@ -79,29 +79,37 @@ final class TestCommand extends ShelfOption {
         if (pages.isEmpty() || engines.isEmpty()) {
             return Output.WRONG_USE;
         }
-        List<FixPage> chosen = others.isEmpty() || alone ? pages.get() : withCallers(shelf, pages.get());
-        List<Problem> problems = chosen.stream()
-                .flatMap(p -> shelf.definition(p).problems().stream())
+        Set<String> callers = names.isEmpty() || alone ? Set.copyOf(names) : withCallers(shelf);
+        List<FixPage> chosen = others.isEmpty() || alone
+                ? pages.get()
+                : callers.stream().flatMap(n -> shelf.fix(n).stream()).toList();
+        List<TableFixPage> chosenTables = shelf.tableFixes().stream()
+                .filter(t -> names.isEmpty() || callers.contains(t.name()))
                 .toList();
+        List<Problem> problems = new ArrayList<>();
+        chosen.forEach(p -> problems.addAll(shelf.definition(p).problems()));
+        chosenTables.forEach(t -> problems.addAll(t.problems()));
         if (!only) {
             engines.get().forEach(e -> cases(shelf, chosen, e));
             promises(shelf, chosen);
         }
-        engines.get().forEach(e -> tableCases(shelf, tables, e));
-        tablePromises(shelf, tables);
+        engines.get().forEach(e -> tableCases(shelf, chosenTables, e));
+        tablePromises(shelf, chosenTables);
         problems.forEach(p -> tests.add(new JUnitXml.Test(p.where().source().name(), "is right", p.sentence())));
         return finish(problems);
     }
 
-    /// The fixes, and all that call them: a change can break those too.
-    private static List<FixPage> withCallers(Shelf shelf, List<FixPage> named) {
-        Set<FixPage> all = new LinkedHashSet<>(named);
-        List<FixPage> open = new ArrayList<>(named);
+    /// What is named, and all fixes, table fixes and loaders that call it: a change can break those too.
+    private Set<String> withCallers(Shelf shelf) {
+        Set<String> all = new LinkedHashSet<>(names);
+        List<String> open = new ArrayList<>(names);
         while (!open.isEmpty()) {
-            shelf.usersOf(open.removeFirst().name())
-                    .forEach(user -> shelf.fix(user).filter(all::add).ifPresent(open::add));
+            shelf.usersOf(open.removeFirst()).stream()
+                    .filter(u -> shelf.fix(u).isPresent() || shelf.tableFix(u).isPresent())
+                    .filter(all::add)
+                    .forEach(open::add);
         }
-        return List.copyOf(all);
+        return all;
     }
 
     private void cases(Shelf shelf, List<FixPage> pages, FixEngine engine) {
@@ -152,10 +160,7 @@ final class TestCommand extends ShelfOption {
     }
 
     /// The cases of table fixes: those that are named, or all where none is.
-    private void tableCases(Shelf shelf, List<String> tables, FixEngine engine) {
-        List<TableFixPage> pages = shelf.tableFixes().stream()
-                .filter(t -> names.isEmpty() || tables.contains(t.name()))
-                .toList();
+    private void tableCases(Shelf shelf, List<TableFixPage> pages, FixEngine engine) {
         if (pages.isEmpty() || !engine.presence().isHere()) {
             return;
         }
@@ -198,9 +203,8 @@ final class TestCommand extends ShelfOption {
         }
     }
 
-    private void tablePromises(Shelf shelf, List<String> tables) {
-        List<TablePromiseResult> results = shelf.tableFixes().stream()
-                .filter(t -> names.isEmpty() || tables.contains(t.name()))
+    private void tablePromises(Shelf shelf, List<TableFixPage> pages) {
+        List<TablePromiseResult> results = pages.stream()
                 .flatMap(t -> TablePromises.run(shelf, t).stream())
                 .toList();
         for (TablePromiseResult result : results) {

@@ -61,6 +61,8 @@ public final class FixPages {
         front.ifPresent(f -> f.allow(FIELDS));
         front.ifPresent(f -> wantKind(f));
         List<Parameter> parameters = front.map(this::parameters).orElse(List.of());
+        front.ifPresent(f -> TableFixPages.wantParameters(
+                f, parameters.stream().map(Parameter::name).toList()));
         Type returns = front.map(this::returns).orElse(Type.TEXT);
         wantOneBody(text);
         List<Case> cases =

@@ -138,7 +138,9 @@ final class PageText {
     }
 
     /// A case under a heading of its own: tables, each after a word that says what it is.
-    record CaseText(String title, Map<String, Table> tables, Span span) {}
+    ///
+    /// @param odd tables of which it is not said what they are, or that come again
+    record CaseText(String title, Map<String, Table> tables, List<Table> odd, Span span) {}
 
     /// The cases under `## Cases`, each under a heading of the third level.
     List<CaseText> tableCases() {
@@ -149,11 +151,17 @@ final class PageText {
             if (block instanceof Heading h && h.getLevel() <= 2) {
                 under = words(h).strip().equalsIgnoreCase("cases");
             } else if (under && block instanceof Heading h) {
-                cases.add(new CaseText(words(h).strip(), new LinkedHashMap<>(), spanOf(h)));
+                cases.add(new CaseText(words(h).strip(), new LinkedHashMap<>(), new ArrayList<>(), spanOf(h)));
+                label = "";
             } else if (under && block instanceof Paragraph p) {
                 label = words(p).strip().toLowerCase(java.util.Locale.ROOT);
             } else if (under && block instanceof TableBlock && !cases.isEmpty()) {
-                cases.getLast().tables().putIfAbsent(label, tableOf(spanOf(block)));
+                Table table = tableOf(spanOf(block));
+                boolean named = fixshelf.language.tree.Names.problemWith(label).isEmpty();
+                if (!named || cases.getLast().tables().putIfAbsent(label, table) != null) {
+                    cases.getLast().odd().add(table);
+                }
+                label = "";
             }
         }
         return cases;

@@ -7,6 +7,7 @@ import fixshelf.plan.ArgumentKind;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.ExpressionKinds;
+import fixshelf.plan.InBraces;
 import fixshelf.plan.Kind;
 import fixshelf.plan.Line;
 import fixshelf.plan.TableExample;
@@ -35,9 +36,6 @@ import java.util.stream.Collectors;
 public final class TableFixPages {
     private static final Set<String> FIELDS =
             Set.of("format", "fix", "kind", "version", "reads", "tags", "parameters", "promises", "returns");
-
-    /// The tables of a case that are not those of parameters.
-    private static final Set<String> LABELS = Set.of("with", "given", "reads", "gives", "stops");
 
     private final SourceText source;
     private final List<Problem> problems = new ArrayList<>();
@@ -76,6 +74,8 @@ public final class TableFixPages {
         List<JobPage.PlacedLine> all = lines(text);
         Optional<JobPage.PlacedLine> read = loads ? Optional.of(read(all)) : Optional.empty();
         List<JobPage.PlacedLine> lines = loads && !all.isEmpty() ? all.subList(1, all.size()) : all;
+        fields.ifPresent(f -> wantParameters(
+                f, parameters.stream().map(Blank::name).toList()));
         fields.filter(f -> !loads && f.has("returns"))
                 .ifPresent(f -> f.report(
                         Code.BAD_FIELD,
@@ -94,7 +94,7 @@ public final class TableFixPages {
                 read,
                 lines,
                 fields.map(this::returns).orElse(List.of()),
-                cases(loads ? TableFix.linesOf(name) : name, text, parameters),
+                new TableCases(source, loads, problems).read(loads ? TableFix.linesOf(name) : name, text, parameters),
                 fields.map(this::promises).orElse(List.of()),
                 problems,
                 false);
@@ -259,114 +259,16 @@ public final class TableFixPages {
         return promises;
     }
 
-    private List<TableExample> cases(String fix, PageText text, List<Blank<?>> parameters) {
-        List<TableExample> cases = new ArrayList<>();
-        for (PageText.CaseText each : text.tableCases()) {
-            Optional<PageText.Table> given = Optional.ofNullable(each.tables().get("given"));
-            Optional<PageText.Table> gives = Optional.ofNullable(each.tables().get("gives"));
-            Optional<PageText.Table> stops = Optional.ofNullable(each.tables().get("stops"));
-            Optional<PageText.Table> reads =
-                    Optional.ofNullable(each.tables().get("reads")).filter(_ -> loads);
-            if (given.isPresent() == reads.isPresent() || gives.isPresent() == stops.isPresent()) {
-                problems.add(Problem.error(
-                        Code.BAD_CASE,
-                        new Problem.Where(source, each.span()),
-                        gives.isPresent() && stops.isPresent()
-                                ? "The case " + each.title() + " gives a table and stops."
-                                : given.isPresent() && reads.isPresent()
-                                        ? "The case " + each.title() + " reads a file, and is given a table."
-                                        : "The case " + each.title() + " lacks a table.",
-                        "Write `given`" + (loads ? ", or `reads` with a file below `cases/`," : ",")
-                                + " and `gives` or `stops`, each with a table below."));
-                continue;
-            }
-            Map<String, TableExample.Table> others = new LinkedHashMap<>();
-            each.tables().forEach((label, table) -> {
-                if (!LABELS.contains(label)) {
-                    others.put(label, table(table));
-                }
-            });
-            cases.add(new TableExample(
-                    each.title(),
-                    given.map(TableFixPages::table).orElse(NOTHING),
-                    others,
-                    call(fix, each, parameters),
-                    gives.map(TableFixPages::table).orElse(NOTHING),
-                    stops.map(this::words).orElse(""),
-                    reads.map(this::file).orElse(""),
-                    Optional.empty()));
-        }
-        return cases;
-    }
-
-    private static final TableExample.Table NOTHING = new TableExample.Table(List.of(), List.of());
-
-    /// The file that stands for what the first line reads: a table of one cell, `file`.
-    private String file(PageText.Table reads) {
-        List<PageText.Cell> cells =
-                reads.rows().stream().flatMap(r -> r.cells().stream()).toList();
-        String file =
-                cells.isEmpty() ? "" : cells.getFirst().text().replace("'", "").strip();
-        if (cells.size() != 1 || !file.startsWith("cases/") || file.contains("..")) {
-            problems.add(Problem.error(
-                    Code.BAD_CASE,
-                    new Problem.Where(source, reads.heading().span()),
-                    "What a case reads is one file of the folder `cases` beside its page.",
-                    "Write `file` as the heading, and cases/name.csv, say, below it."));
-        }
-        return file;
-    }
-
-    /// The words of the problem that a case ends in: a table of one cell.
-    private String words(PageText.Table stops) {
-        String text = stops.rows().stream()
-                .flatMap(r -> r.cells().stream())
-                .map(PageText.Cell::text)
-                .collect(Collectors.joining(" "))
-                .strip();
-        String plain = text.length() > 1 && text.startsWith("'") && text.endsWith("'")
-                ? text.substring(1, text.length() - 1).replace("''", "'")
-                : text;
-        if (plain.isBlank()) {
-            problems.add(Problem.error(
-                    Code.BAD_CASE,
-                    new Problem.Where(source, stops.heading().span()),
-                    "A case that stops says in which problem.",
-                    "Write words of it in the row below `problem`."));
-        }
-        return plain.isBlank() ? "a problem" : plain;
-    }
-
-    /// The call of a case, as a line of a job.
-    private String call(String fix, PageText.CaseText each, List<Blank<?>> parameters) {
-        Map<String, Written> arguments = new LinkedHashMap<>();
-        PageText.Table with = each.tables().get("with");
-        if (with != null && !with.rows().isEmpty()) {
-            for (int i = 0; i < with.heading().cells().size(); i++) {
-                String name = with.heading().cells().get(i).text();
-                PageText.Cell cell = with.rows().getFirst().cells().get(i);
-                Outcome<Written> typed = parameters.stream()
-                        .filter(p -> p.name().equals(name))
-                        .findFirst()
-                        .map(p -> p.kind().typed(cell.text()))
-                        .orElse(Outcome.of(Written.word(cell.text())));
-                typed.problems()
-                        .forEach(p -> problems.add(Problem.error(
-                                Code.BAD_CASE, new Problem.Where(source, cell.span()), p.what(), p.todo())));
-                typed.value().ifPresent(w -> arguments.put(name, w));
+    /// The sentence of a fix speaks of its parameters only.
+    static void wantParameters(Yaml.Fields fields, List<String> parameters) {
+        for (String name : InBraces.names(fields.text("reads", ""))) {
+            if (!parameters.contains(name)) {
+                fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfValue("reads"),
+                        "There is no parameter " + name + ".",
+                        Names.suggest(name, parameters, "Parameters: " + String.join(", ", parameters) + "."));
             }
         }
-        return YamlText.scalar(fix) + ": " + YamlText.written(new Written.Fields(arguments));
-    }
-
-    /// A heading says `name` or `name: type`.
-    private static TableExample.Table table(PageText.Table table) {
-        List<String> heading = table.heading().cells().stream()
-                .map(c -> c.text().replaceFirst(":\\s+", " "))
-                .toList();
-        List<List<String>> rows = table.rows().stream()
-                .map(r -> r.cells().stream().map(PageText.Cell::text).toList())
-                .toList();
-        return new TableExample.Table(heading, rows);
     }
 }

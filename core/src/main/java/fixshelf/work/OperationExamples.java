@@ -333,7 +333,9 @@ public final class OperationExamples {
                     .map(l -> Planner.inside(
                             new Planner.PlacedLine(l.line(), heading(page, example)), context, callables))
                     .filter(Operation.Resolution.Refused.class::isInstance)
-                    .forEach(r -> problems.addAll(((Operation.Resolution.Refused) r).why()));
+                    .flatMap(r -> ((Operation.Resolution.Refused) r).why().stream())
+                    .map(p -> p.where().source().text().isEmpty() ? p.placed(heading(page, example)) : p)
+                    .forEach(problems::add);
         }
         return List.copyOf(problems);
     }
