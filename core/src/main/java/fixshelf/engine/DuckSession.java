@@ -100,6 +100,12 @@ public final class DuckSession implements AutoCloseable {
         void close();
     }
 
+    /// As [#append], on a second thread. Nothing else may be asked of the session until it is closed, and rows that were
+    /// given are not changed any more.
+    public Rows appendBehind(String table) {
+        return new Behind(() -> append(table));
+    }
+
     /// Adds rows to a table of texts, without any SQL between.
     public Rows append(String table) {
         try {

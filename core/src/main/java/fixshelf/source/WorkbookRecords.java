@@ -37,6 +37,8 @@ import org.jspecify.annotations.Nullable;
 final class WorkbookRecords implements Records {
     private static final int LOOKED_AT = 500;
     private static final int MOST_ERRORS = 20;
+    /// How many digits a floating-point number always keeps.
+    private static final int EXACT = 15;
     private static final Pattern ERROR = Pattern.compile("#(NULL!|DIV/0!|VALUE!|REF!|NAME\\?|NUM!|N/A|[A-Z_]+!)");
 
     private final Path file;
@@ -53,7 +55,7 @@ final class WorkbookRecords implements Records {
     /// The cells of the row that is being read which hold an error, by the columns of the sheet.
     private final List<Broken> ofRow = new ArrayList<>();
 
-    private final Map<String, SerialDay.Shown> formats = new HashMap<>();
+    private final Map<Format, SerialDay.Shown> formats = new HashMap<>();
     private long errorCount;
     private int first = Integer.MAX_VALUE;
     private int last = -1;
@@ -67,7 +69,12 @@ final class WorkbookRecords implements Records {
     /// A row as it is read: cells by the number of their column, from 0.
     private record Seen(int number, List<@Nullable String> cells, List<Broken> errors) {
         boolean isBlank() {
-            return cells.stream().allMatch(c -> c == null || c.isEmpty());
+            for (@Nullable String cell : cells) {
+                if (cell != null && !cell.isEmpty()) {
+                    return false;
+                }
+            }
+            return true;
         }
 
         int lastUsed() {
@@ -228,7 +235,10 @@ final class WorkbookRecords implements Records {
     }
 
     private List<@Nullable String> fitted(Seen row) {
-        List<@Nullable String> cells = new ArrayList<>();
+        if (first == 0 && row.cells().size() == last + 1) {
+            return row.cells();
+        }
+        List<@Nullable String> cells = new ArrayList<>(last - first + 1);
         for (int i = first; i <= last; i++) {
             cells.add(i < row.cells().size() ? row.cells().get(i) : null);
         }
@@ -272,7 +282,7 @@ final class WorkbookRecords implements Records {
                 cells.add(inside ? text(cell) : null);
             }
         }
-        List<Broken> broken = List.copyOf(ofRow);
+        List<Broken> broken = ofRow.isEmpty() ? List.of() : List.copyOf(ofRow);
         ofRow.clear();
         return new Seen(row.getRowNum(), cells, broken);
     }
@@ -305,8 +315,11 @@ final class WorkbookRecords implements Records {
         String format = cell.getDataFormatString();
         return id == null && format == null
                 ? SerialDay.Shown.NUMBER
-                : formats.computeIfAbsent(id + " " + format, _ -> SerialDay.shown(format == null ? "" : format, id));
+                : formats.computeIfAbsent(
+                        new Format(id, format), _ -> SerialDay.shown(format == null ? "" : format, id));
     }
+
+    private record Format(@Nullable Integer id, @Nullable String text) {}
 
     private @Nullable String error(Cell cell, String what) {
         errorCount++;
@@ -322,7 +335,10 @@ final class WorkbookRecords implements Records {
 
     /// The shortest digits that read back the same.
     static String digits(BigDecimal number) {
-        BigDecimal shortest = new BigDecimal(Double.toString(number.doubleValue()));
+        // Two numbers of at most 15 digits never mean the same floating-point number, so that these are the shortest.
+        BigDecimal shortest = number.precision() <= EXACT && Math.abs(number.scale()) < 300 - EXACT
+                ? number
+                : new BigDecimal(Double.toString(number.doubleValue()));
         return shortest.signum() == 0 ? "0" : shortest.stripTrailingZeros().toPlainString();
     }
 
@@ -362,7 +378,7 @@ final class WorkbookRecords implements Records {
                         ? "it has a value left of the first column, in " + CellBlock.column(row.firstUsed())
                                 + row.number()
                         : "";
-        List<Broken> broken = row.errors().stream()
+        List<Broken> broken = row.errors().isEmpty() ? List.of() : row.errors().stream()
                 .filter(e -> e.column() >= first && e.column() <= last)
                 .map(e -> new Broken(e.column() - first, e.words()))
                 .toList();

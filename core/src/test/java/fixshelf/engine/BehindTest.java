@@ -1,0 +1,68 @@
+package fixshelf.engine;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Supplier;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import org.jspecify.annotations.Nullable;
+
+/// Rows that are added on a second thread come whole and in order, and its failure is told once.
+class BehindTest {
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 499, 500, 501, 12_345})
+    void rowsComeInOrder(int count) {
+        List<List<@Nullable String>> got = new ArrayList<>();
+        try (DuckSession.Rows rows = new Behind(() -> into(got, Integer.MAX_VALUE))) {
+            for (int i = 0; i < count; i++) {
+                rows.add(List.of("row " + i));
+            }
+        }
+        assertThat(got).hasSize(count + 1);
+        assertThat(got.getLast()).containsExactly("closed");
+        for (int i = 0; i < count; i++) {
+            assertThat(got.get(i)).containsExactly("row " + i);
+        }
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {-1, 0, 3, 700, 12_344})
+    void aFailureIsToldOnce(int failing) {
+        Supplier<DuckSession.Rows> opened = () -> {
+            if (failing < 0) {
+                throw new IllegalStateException("row " + failing);
+            }
+            return into(new ArrayList<>(), failing);
+        };
+        assertThatThrownBy(() -> {
+                    try (DuckSession.Rows rows = new Behind(opened)) {
+                        for (int i = 0; i < 12_345; i++) {
+                            rows.add(List.of("x".repeat(i % 5 == 0 ? 5_000 : 1)));
+                        }
+                    }
+                })
+                .isInstanceOf(IllegalStateException.class)
+                .hasMessage("row " + failing)
+                .hasNoSuppressedExceptions();
+    }
+
+    private static DuckSession.Rows into(List<List<@Nullable String>> got, int failing) {
+        return new DuckSession.Rows() {
+            @Override
+            public void add(List<@Nullable String> row) {
+                if (got.size() == failing) {
+                    throw new IllegalStateException("row " + failing);
+                }
+                got.add(row);
+            }
+
+            @Override
+            public void close() {
+                got.add(List.of("closed"));
+            }
+        };
+    }
+}
