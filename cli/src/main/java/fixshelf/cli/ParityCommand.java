@@ -188,9 +188,8 @@ final class ParityCommand extends ShelfOption {
                             .filter(s -> !s.isEmpty())
                             .toList());
             out().printf(
-                    "%s, in %.1f s%n",
-                    both.isEmpty() ? "nothing was compared" : both,
-                    (System.nanoTime() - start) / 1e9);
+                            "%s, in %.1f s%n",
+                            both.isEmpty() ? "nothing was compared" : both, (System.nanoTime() - start) / 1e9);
         }
         if (file != null) {
             Outcome<Path> written = PageFiles.write(

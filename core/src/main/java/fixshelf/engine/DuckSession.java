@@ -100,8 +100,8 @@ public final class DuckSession implements AutoCloseable {
         void close();
     }
 
-    /// As [#append], on a second thread. Nothing else may be asked of the session until it is closed, and rows that were
-    /// given are not changed any more.
+    /// As [#append], on a second thread. Nothing else may be asked of the session until it is closed, and rows that
+    /// were given are not changed any more.
     public Rows appendBehind(String table) {
         return new Behind(() -> append(table));
     }

@@ -39,7 +39,7 @@ final class ListToRows extends BuiltIn {
                 "Make a row for each part of {column}, which {separator} separates",
                 new Meaning(
                         "Split lists in cells into rows: one row for each part, explode.",
-                        "drop: a missing list gives no row, and is reported; keep: it gives one, with a missing part.",
+                        "drop: a missing list gives no row, and is reported; keep: it gives one, with a missing part at place 1.",
                         "An empty text has one part, which is empty; a part between two separators is empty.",
                         "Row by row, and in each the parts as they stand.",
                         "",

@@ -50,10 +50,11 @@ final class TableCases {
             if (!titles.add(each.title())) {
                 report(each.span(), "There is a case " + each.title() + " already.", "Give this one another title.");
             }
-            each.odd().forEach(t -> report(
-                    t.span(),
-                    "It is not said which table of the case this is, or there is one already.",
-                    "Write one line above it: with, given, gives, stops, or the name of another table."));
+            each.odd()
+                    .forEach(t -> report(
+                            t.span(),
+                            "It is not said which table of the case this is, or there is one already.",
+                            "Write one line above it: with, given, gives, stops, or the name of another table."));
             each.tables().forEach(this::wantTable);
             Optional<PageText.Table> given = Optional.ofNullable(each.tables().get("given"));
             Optional<PageText.Table> gives = Optional.ofNullable(each.tables().get("gives"));
@@ -220,7 +221,8 @@ final class TableCases {
         } else if (type.isPresent() && !Constants.fits(value.get(), type.get())) {
             report(
                     cell.span(),
-                    "This is " + value.get().type().label() + ", asked for is " + type.get().label() + ".",
+                    "This is " + value.get().type().label() + ", asked for is "
+                            + type.get().label() + ".",
                     "Change the value or the type.");
         }
     }

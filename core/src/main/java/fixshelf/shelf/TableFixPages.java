@@ -10,12 +10,10 @@ import fixshelf.plan.ExpressionKinds;
 import fixshelf.plan.InBraces;
 import fixshelf.plan.Kind;
 import fixshelf.plan.Line;
-import fixshelf.plan.TableExample;
 import fixshelf.plan.TableFix;
 import fixshelf.plan.ValueKinds;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
-import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
@@ -29,7 +27,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /// Reads the page of a table fix or a loader: fields, prose, one block of lines fenced as `yaml`, and cases as pairs of
 /// small tables.
@@ -74,8 +71,8 @@ public final class TableFixPages {
         List<JobPage.PlacedLine> all = lines(text);
         Optional<JobPage.PlacedLine> read = loads ? Optional.of(read(all)) : Optional.empty();
         List<JobPage.PlacedLine> lines = loads && !all.isEmpty() ? all.subList(1, all.size()) : all;
-        fields.ifPresent(f -> wantParameters(
-                f, parameters.stream().map(Blank::name).toList()));
+        fields.ifPresent(
+                f -> wantParameters(f, parameters.stream().map(Blank::name).toList()));
         fields.filter(f -> !loads && f.has("returns"))
                 .ifPresent(f -> f.report(
                         Code.BAD_FIELD,

@@ -378,10 +378,12 @@ final class WorkbookRecords implements Records {
                         ? "it has a value left of the first column, in " + CellBlock.column(row.firstUsed())
                                 + row.number()
                         : "";
-        List<Broken> broken = row.errors().isEmpty() ? List.of() : row.errors().stream()
-                .filter(e -> e.column() >= first && e.column() <= last)
-                .map(e -> new Broken(e.column() - first, e.words()))
-                .toList();
+        List<Broken> broken = row.errors().isEmpty()
+                ? List.of()
+                : row.errors().stream()
+                        .filter(e -> e.column() >= first && e.column() <= last)
+                        .map(e -> new Broken(e.column() - first, e.words()))
+                        .toList();
         return Optional.of(new Row(row.number(), fitted(row), wrong, broken));
     }
 

@@ -144,7 +144,8 @@ class TablePromisesTest {
                 "",
                 "sort: [\"{key}\"]",
                 "given\n\n| k | n |\n|---|---|\n| 'a' | '1' |\n\ngives\n\n" + table
-                        + "| 'a' " + (heading.contains("integer") ? "| NULL " : "| '1' ").repeat(width - 1) + "|\n\n### Another\n\ngiven\n\n| n |\n|---|\n| 'a' |\n"
+                        + "| 'a' " + (heading.contains("integer") ? "| NULL " : "| '1' ").repeat(width - 1)
+                        + "|\n\n### Another\n\ngiven\n\n| n |\n|---|\n| 'a' |\n"
                         + "\ngives\n\n| n |\n|---|\n| 'a' |\n");
         List<JobParity> results = OperationExamples.in(
                 FixEngines.ALL.getFirst(),
@@ -217,11 +218,9 @@ class TablePromisesTest {
             assertThat(page.problems()).isEmpty();
             assertThat(page.cases()).hasSize(1);
         } else {
-            assertThat(page.problems())
-                    .first()
-                    .satisfies(p -> assertThat((p.words().lines().findFirst().orElse("") + ": " + p.what())
-                                    .replace('|', '¦'))
-                            .startsWith(problem.strip()));
+            assertThat(page.problems()).first().satisfies(p -> assertThat(
+                            (p.words().lines().findFirst().orElse("") + ": " + p.what()).replace('|', '¦'))
+                    .startsWith(problem.strip()));
             assertThat(page.cases()).isEmpty();
         }
     }
