@@ -54,7 +54,7 @@ class SparkParityTest {
     }
 
     @Test
-    void columnsMayBeCalledAnything(@TempDir Path folder) throws Exception {
+    void namesStandInEveryPlaceOfLines(@TempDir Path folder) throws Exception {
         ColumnNamesTest.holdIn(SPARK, folder);
     }
 

@@ -124,6 +124,11 @@ public final class SparkLanguage extends SqlLanguage {
     }
 
     @Override
+    boolean sharesQueries() {
+        return false;
+    }
+
+    @Override
     public String id() {
         return "spark";
     }
