@@ -88,13 +88,20 @@ final class CheckCommand extends ShelfOption {
     private static List<Problem> once(List<Problem> ofPages, Set<Problem> ofLines) {
         List<Problem> problems = new ArrayList<>(ofPages);
         for (Problem problem : ofLines) {
-            if (ofPages.stream()
-                    .noneMatch(
-                            p -> p.where().equals(problem.where()) && p.what().equals(problem.what()))) {
+            boolean told = ofPages.stream()
+                    .anyMatch(p -> p.code() == problem.code()
+                            && p.where().source().name().equals(problem.where().source().name())
+                            && problem.where().span().isWithin(p.where().span())
+                            && (p.what().equals(problem.what()) || isNamed(problem.words(), p.what())));
+            if (!told) {
                 problems.add(problem);
             }
         }
         return List.copyOf(problems);
+    }
+
+    private static boolean isNamed(String words, String what) {
+        return !words.isEmpty() && what.contains(" " + words + " ");
     }
 
     private int check(Shelf shelf) {

@@ -1,5 +1,6 @@
 package fixshelf.shelf;
 
+import fixshelf.language.catalogue.Constants;
 import fixshelf.language.checking.Scope;
 import fixshelf.language.tree.Definition;
 import fixshelf.operations.Operations;
@@ -181,6 +182,7 @@ public final class Shelf {
         all.addAll(settings.problems());
         compiler.compileAll();
         fixes.forEach(f -> all.addAll(definition(f).problems()));
+        fixes.forEach(f -> all.addAll(promisesOfNothing(f)));
         tables.forEach(t -> all.addAll(t.problems()));
         datasets.forEach(d -> all.addAll(d.problems()));
         datasets.forEach(d -> loaded(d.name()).ifPresent(j -> all.addAll(j.problems())));
@@ -190,6 +192,32 @@ public final class Shelf {
         jobs.forEach(j -> all.addAll(missingReferences(j)));
         all.addAll(clashes());
         return all;
+    }
+
+    /// Promises that name a fix that is not there, or values that the fix cannot give.
+    private List<Problem> promisesOfNothing(FixPage page) {
+        List<Problem> problems = new ArrayList<>();
+        for (Promise promise : page.promises()) {
+            int at = Math.max(0, page.source().text().indexOf(promise.written()));
+            Where where = new Where(
+                    page.source(), new Span(at, at + (at == 0 ? 0 : promise.written().length())));
+            if (!promise.fix().isEmpty() && fix(promise.fix()).isEmpty()) {
+                List<String> known = fixes.stream().map(FixPage::name).toList();
+                problems.add(missing("fix", promise.fix(), where, known));
+            }
+            if (promise.kind() == Promise.Kind.ONE_OF) {
+                promise.values().stream()
+                        .filter(v -> !Constants.fits(v, page.returns()))
+                        .findFirst()
+                        .ifPresent(v -> problems.add(Problem.error(
+                                Code.WRONG_TYPE,
+                                where,
+                                "The fix returns " + page.returns().label() + ", and one of these values is "
+                                        + v.type().label() + ".",
+                                "Change the value or the type.")));
+            }
+        }
+        return problems;
     }
 
     private List<Problem> missingReferences(JobPage job) {
@@ -222,7 +250,10 @@ public final class Shelf {
             if (call.equals(Line.READ)
                     && line.line().blanks().get("source") instanceof Written.Word(String name)
                     && dataset(name).isEmpty()
-                    && job(name).isEmpty()) {
+                    && job(name).isEmpty()
+                    && job.lines().stream()
+                            .takeWhile(above -> above != line)
+                            .noneMatch(above -> above.line().name().equals(name))) {
                 List<String> known =
                         new ArrayList<>(datasets.stream().map(DatasetPage::name).toList());
                 jobs.forEach(j -> known.add(j.name()));

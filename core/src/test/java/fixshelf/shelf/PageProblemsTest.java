@@ -160,4 +160,40 @@ class PageProblemsTest {
         Files.writeString(root.resolve("fixes/" + one + ".fix.md"), first);
         Files.writeString(root.resolve("fixes/" + two + ".fix.md"), second);
     }
+
+    /// What a page names and is not there is told; what a line above is called is there.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '~',
+            value = {
+                "undone_by good | ",
+                "undone_by nosuch | There is no fix nosuch on this shelf.",
+                "one_of 'a', 'b' | ",
+                "one_of 1, 2 | The fix returns text, and one of these values is integer."
+            })
+    void promisesNameWhatIsThere(String promise, String problem) throws Exception {
+        Files.createDirectories(root.resolve("fixes"));
+        Files.writeString(root.resolve("shelf.yaml"), "shelf: test\n");
+        Files.writeString(
+                root.resolve("fixes/good.fix.md"),
+                GOOD.replace("returns: text", "returns: text\npromises: [\"" + promise.strip() + "\"]"));
+        List<Problem> problems = ShelfReader.read(root).get().problems();
+        assertThat(problems.stream().map(p -> p.words() + ": " + p.what()).toList())
+                .isEqualTo(problem == null ? List.of() : List.of(promise.strip() + ": " + problem.strip()));
+    }
+
+    @ParameterizedTest
+    @CsvSource({"begin, ''", "later, There is no dataset or job later on this shelf."})
+    void laterLinesReadWhatStandsAbove(String name, String problem) throws Exception {
+        Files.createDirectories(root.resolve("jobs"));
+        Files.writeString(root.resolve("shelf.yaml"), "shelf: test\n");
+        Files.writeString(
+                root.resolve("jobs/job.yaml"),
+                "job: job\nlines:\n  - read: {file: a.csv}\n    name: begin\n  - read: " + name
+                        + "\n  - first_rows: 1\n    name: later\noutputs:\n  - write: out.csv\n");
+        assertThat(ShelfReader.read(root).get().problems())
+                .extracting(Problem::what)
+                .isEqualTo(problem.isEmpty() ? List.of() : List.of(problem));
+    }
 }
