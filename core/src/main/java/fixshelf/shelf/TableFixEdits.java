@@ -146,7 +146,8 @@ public final class TableFixEdits {
             Map<String, String> arguments,
             TableExample.Table given,
             TableExample.Table gives) {
-        StringBuilder added = new StringBuilder("\n### ").append(title).append("\n");
+        StringBuilder added =
+                new StringBuilder("\n### ").append(freeTitle(page, title)).append("\n");
         if (!arguments.isEmpty()) {
             added.append("\nwith\n\n");
             row(added, List.copyOf(arguments.keySet()));
@@ -166,6 +167,16 @@ public final class TableFixEdits {
         String before = whole.substring(0, at).stripTrailing() + "\n";
         String after = whole.substring(at);
         return before + added + (after.isEmpty() ? "" : "\n" + after);
+    }
+
+    /// The title, with a number where a case has it already.
+    private static String freeTitle(TableFixPage page, String title) {
+        List<String> lines = page.source().text().lines().map(String::strip).toList();
+        String free = title;
+        for (int n = 2; lines.contains("### " + free); n++) {
+            free = title + ", " + n;
+        }
+        return free;
     }
 
     private static void table(StringBuilder out, String label, TableExample.Table table) {

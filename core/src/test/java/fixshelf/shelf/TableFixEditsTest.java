@@ -2,11 +2,13 @@ package fixshelf.shelf;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import fixshelf.plan.TableExample;
 import fixshelf.problem.SourceText;
 import fixshelf.shelf.FixEdits.ParameterText;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 /// Parts of a table fix's page, edited one by one: what is not edited stays as it means.
@@ -67,5 +69,18 @@ class TableFixEditsTest {
         assertThat(after.promises()).extracting(TablePromise::written).containsExactly("unique_by keys", "rows_once");
         assertThat(after.lines()).hasSize(1);
         assertThat(after.parameters()).hasSize(5);
+    }
+
+    @Test
+    void casesThatAreAddedHaveTitlesOfTheirOwn() {
+        TableFixPage page = page(PAGE);
+        TableExample.Table table = TableExample.Table.of("a", "'x'");
+        for (int i = 0; i < 3; i++) {
+            page = page(TableFixEdits.addCase(page, "Rows of visits", Map.of("n", "2"), table, table));
+        }
+        assertThat(page.problems()).isEmpty();
+        assertThat(page.cases())
+                .extracting(TableExample::title)
+                .containsExactly("Rows of visits", "Rows of visits, 2", "Rows of visits, 3");
     }
 }
