@@ -34,6 +34,7 @@ final class FormFields {
         Optional<String> found = said.or(() -> ReadOptions.kindOf(path, isWritten));
         if (found.isEmpty() && (isWritten.test("table") || isWritten.test("query"))) {
             return problem(
+                    "table",
                     "Which kind of database is it?",
                     "Write `kind:` and sqlite, duckdb, postgresql, mariadb, jdbc, web or pdf beside the table.");
         }
@@ -43,6 +44,7 @@ final class FormFields {
         String kind = found.get();
         if (!ReadOptions.KINDS.contains(kind)) {
             return problem(
+                    "kind",
                     "There is no kind of file " + kind + " here.",
                     "Known: " + String.join(", ", ReadOptions.KINDS) + ".");
         }
@@ -54,7 +56,7 @@ final class FormFields {
                 .filter(f -> isWritten.test(f) && !own.contains(f))
                 .findFirst();
         if (foreign.isPresent()) {
-            return problem("A file of kind " + kind + " has no " + foreign.get() + ".", "Leave it out.");
+            return problem(foreign.get(), "A file of kind " + kind + " has no " + foreign.get() + ".", "Leave it out.");
         }
         return switch (kind) {
             case "workbook" -> workbook(field);
@@ -76,10 +78,10 @@ final class FormFields {
         String errors = field.apply("cell_errors").orElse("missing").strip();
         String dates = field.apply("dates").orElse("dates").strip();
         if (!Set.of("missing", "text").contains(errors)) {
-            return problem("cell_errors is missing or text.", "Write one of them.");
+            return problem("cell_errors", "cell_errors is missing or text.", "Write one of them.");
         }
         if (!Set.of("dates", "serials").contains(dates)) {
-            return problem("dates is dates or serials.", "Write one of them.");
+            return problem("dates", "dates is dates or serials.", "Write one of them.");
         }
         return Outcome.of(Optional.of(new Form.Workbook(
                 field.apply("sheet").orElse("").strip(),
@@ -93,7 +95,7 @@ final class FormFields {
         String query = field.apply("query").orElse("").strip();
         return table.isEmpty() || query.isEmpty()
                 ? Outcome.of(Optional.of(new Form.Database(kind, table, query)))
-                : problem("A table and a query cannot both be read.", "Leave out one of them.");
+                : problem("query", "A table and a query cannot both be read.", "Leave out one of them.");
     }
 
     private static final Pattern KEEP = Pattern.compile("([1-9][0-9]{0,4}) (minute|hour|day)s?");
@@ -102,21 +104,23 @@ final class FormFields {
         String table = field.apply("table").orElse("").strip();
         String query = field.apply("query").orElse("").strip();
         if (!table.isEmpty() && !query.isEmpty()) {
-            return problem("A table and a query cannot both be read.", "Leave out one of them.");
+            return problem("query", "A table and a query cannot both be read.", "Leave out one of them.");
         }
         String seconds = field.apply("seconds").orElse("300").strip();
         if (!seconds.matches("[1-9][0-9]{0,4}")) {
-            return problem("`seconds` is a whole number from 1 to 99999.", "Write how long the query may take.");
+            return problem("seconds", "`seconds` is a whole number from 1 to 99999.", "Write how long the query may take.");
         }
         String variable = field.apply("password_from").orElse("").strip();
         if (!variable.matches("|[A-Za-z_][A-Za-z0-9_]*")) {
             return problem(
+                    "password_from",
                     "`password_from` is the name of a variable of the system, and no password.",
                     "Write BRINDLE_PASSWORD, say, and set that variable before Fix Shelf is started.");
         }
         Optional<Duration> keep = keep(field.apply("keep").orElse("live").strip());
         return keep.isEmpty()
                 ? problem(
+                        "keep",
                         "`keep` says how long a copy is good.",
                         "Write live, or a time such as 30 minutes, 12 hours, 7 days.")
                 : Outcome.of(Optional.of(new Form.Server(
@@ -133,10 +137,11 @@ final class FormFields {
         String seconds = field.apply("seconds").orElse("30").strip();
         Optional<Duration> keep = keep(field.apply("keep").orElse("live").strip());
         if (!seconds.matches("[1-9][0-9]{0,3}")) {
-            return problem("`seconds` is a whole number from 1 to 9999.", "Write how long the page may take.");
+            return problem("seconds", "`seconds` is a whole number from 1 to 9999.", "Write how long the page may take.");
         }
         return keep.isEmpty()
                 ? problem(
+                        "keep",
                         "`keep` says how long a copy is good.",
                         "Write live, or a time such as 30 minutes, 12 hours, 7 days.")
                 : Outcome.of(Optional.of(new Form.Web(
@@ -153,11 +158,11 @@ final class FormFields {
         String pages = field.apply("pages").orElse("").strip();
         String table = field.apply("table").orElse("0").strip();
         if (!PAGES.matcher(pages).matches()) {
-            return problem("`pages` are numbers from 1.", "Write 2, or 2-4, or \"2, 4\".");
+            return problem("pages", "`pages` are numbers from 1.", "Write 2, or 2-4, or \"2, 4\".");
         }
         return table.matches("[0-9]{1,3}")
                 ? Outcome.of(Optional.of(new Form.Pdf(pages, Integer.parseInt(table))))
-                : problem("A table of a PDF is the number that it has on its page, from 1.", "Write `table: 1`.");
+                : problem("table", "A table of a PDF is the number that it has on its page, from 1.", "Write `table: 1`.");
     }
 
     private static Optional<Duration> keep(String written) {
@@ -191,6 +196,7 @@ final class FormFields {
             int start = place.strip().matches("[0-9]{1,6}") ? Integer.parseInt(place.strip()) : 0;
             if (start < 1 || !starts.isEmpty() && start <= starts.getLast()) {
                 return problem(
+                        "places",
                         "Places are numbers from 1 on, each greater than the one before, and " + place.strip()
                                 + " is not.",
                         "Write where each column begins: [1, 9, 20].");
@@ -205,12 +211,13 @@ final class FormFields {
                     default -> Optional.empty();
                 };
         return pages.isEmpty()
-                ? problem("page_heads is keep or leave_out.", "Write one of them.")
+                ? problem("page_heads", "page_heads is keep or leave_out.", "Write one of them.")
                 : Outcome.of(Optional.of(new Form.Places(starts.isEmpty() ? List.of(1) : starts, pages.get())));
     }
 
-    private static Outcome<Optional<Form>> problem(String what, String todo) {
-        return Outcome.failed(Problem.about(Code.BAD_FIELD, "kind", what, todo));
+    /// A problem of a field, which it is about.
+    private static Outcome<Optional<Form>> problem(String field, String what, String todo) {
+        return Outcome.failed(Problem.about(Code.BAD_FIELD, field, what, todo));
     }
 
     /// The fields that say how a file of another kind than delimited text is read.

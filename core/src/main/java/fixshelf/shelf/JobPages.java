@@ -124,7 +124,11 @@ public final class JobPages {
         });
         LineFields.form(placed.line())
                 .problems()
-                .forEach(p -> fields.report(Code.BAD_FIELD, placed.span(), p.what(), p.todo()));
+                .forEach(p -> fields.report(
+                        Code.BAD_FIELD,
+                        placed.blanks().getOrDefault(p.where().source().name(), placed.span()),
+                        p.what(),
+                        p.todo()));
     }
 
     private Optional<Output> output(Yaml.Fields fields) {

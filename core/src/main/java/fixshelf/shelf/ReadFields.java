@@ -85,7 +85,12 @@ final class ReadFields {
                 fields::has,
                 name -> fields.has(name) ? Optional.of(fields.text(name, "")) : Optional.empty(),
                 fields.texts("places"));
-        form.problems().forEach(p -> fields.report(Code.BAD_FIELD, fields.span(), p.what(), p.todo()));
+        form.problems()
+                .forEach(p -> fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfField(p.where().source().name()),
+                        p.what(),
+                        p.todo()));
         return form.value().flatMap(f -> f).map(options::withForm).orElse(options);
     }
 }
