@@ -90,7 +90,10 @@ final class CheckCommand extends ShelfOption {
         for (Problem problem : ofLines) {
             boolean told = ofPages.stream()
                     .anyMatch(p -> p.code() == problem.code()
-                            && p.where().source().name().equals(problem.where().source().name())
+                            && p.where()
+                                    .source()
+                                    .name()
+                                    .equals(problem.where().source().name())
                             && problem.where().span().isWithin(p.where().span())
                             && (p.what().equals(problem.what()) || isNamed(problem.words(), p.what())));
             if (!told) {

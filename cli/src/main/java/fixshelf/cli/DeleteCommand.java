@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.type.Amounts;
 import fixshelf.type.Visible;
 import fixshelf.work.DeleteInPlace;
 import java.util.ArrayList;
@@ -77,11 +78,13 @@ final class DeleteCommand extends ShelfOption {
 
     private void print(DeleteInPlace rows, long deleted) {
         if (!confirm.isEmpty()) {
-            out().println(String.format("Deleted %,d of %,d rows; %,d are left.", deleted, rows.before(), rows.stay()));
+            out().println(String.format(
+                    "Deleted %,d of %s; left: %,d.", deleted, Amounts.of(rows.before(), "row"), rows.stay()));
             return;
         }
         out().println(rows.told().statement());
-        out().println(String.format("%,d rows = %,d stay + %,d go", rows.before(), rows.stay(), rows.gone()));
+        out().println(Amounts.of(rows.before(), "row")
+                + String.format(" = %,d stay + %,d go", rows.stay(), rows.gone()));
         List<List<String>> table = new ArrayList<>();
         rows.first()
                 .forEach(r -> table.add(r.stream()

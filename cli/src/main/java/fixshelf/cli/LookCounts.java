@@ -12,6 +12,7 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.KeptCounts;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Column;
+import fixshelf.type.Amounts;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -164,8 +165,8 @@ final class LookCounts {
 
     private static void print(LookCommand command, DataLook data, CountTable table) {
         command.out()
-                .println(table.title() + ", " + (data.isWhole() ? "all " : "the first ")
-                        + String.format(java.util.Locale.ROOT, "%,d", data.rows()) + " rows");
+                .println(table.title() + ", "
+                        + (data.isWhole() ? Amounts.all(data.rows(), "row") : Amounts.first(data.rows(), "row")));
         for (CountTable.Sheet sheet : table.sheets()) {
             command.out().println();
             sheet.of().ifPresent(command.out()::println);

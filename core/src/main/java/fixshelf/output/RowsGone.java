@@ -5,6 +5,7 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Amounts;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Path;
 import java.security.MessageDigest;
@@ -183,7 +184,7 @@ public final class RowsGone {
         if (deleted != gone.size()) {
             throw problem(
                     Code.SOURCE_CHANGED,
-                    String.format("%,d rows would have gone, and not %,d.", deleted, gone.size()),
+                    Amounts.of(deleted, "row") + String.format(" would have gone, and not %,d.", gone.size()),
                     "Nothing was deleted. Look at triggers and rules of the table.");
         }
         return deleted;

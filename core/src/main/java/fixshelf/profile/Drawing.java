@@ -1,5 +1,6 @@
 package fixshelf.profile;
 
+import fixshelf.type.Amounts;
 import fixshelf.type.Visible;
 import java.util.ArrayList;
 import java.util.List;
@@ -52,10 +53,10 @@ public record Drawing(String title, List<Bar> bars, String from, String to) {
             bars.add(new Bar(
                     String.format(
                             Locale.ROOT,
-                            "part %d of %d: %,d rows",
+                            "part %d of %d: %s",
                             i + 1,
                             column.bins().size(),
-                            column.bins().get(i)),
+                            Amounts.of(column.bins().get(i), "row")),
                     column.bins().get(i),
                     false));
         }
@@ -65,10 +66,8 @@ public record Drawing(String title, List<Bar> bars, String from, String to) {
     private static Drawing commonest(ColumnLook column) {
         List<Bar> bars = column.commonest().stream()
                 .limit(COMMONEST)
-                .map(c -> new Bar(
-                        String.format(Locale.ROOT, "%s: %,d rows", Visible.markOddities(c.value()), c.rows()),
-                        c.rows(),
-                        false))
+                .map(c ->
+                        new Bar(Visible.markOddities(c.value()) + ": " + Amounts.of(c.rows(), "row"), c.rows(), false))
                 .toList();
         String first = column.commonest().isEmpty()
                 ? ""

@@ -108,7 +108,8 @@ final class FormFields {
         }
         String seconds = field.apply("seconds").orElse("300").strip();
         if (!seconds.matches("[1-9][0-9]{0,4}")) {
-            return problem("seconds", "`seconds` is a whole number from 1 to 99999.", "Write how long the query may take.");
+            return problem(
+                    "seconds", "`seconds` is a whole number from 1 to 99999.", "Write how long the query may take.");
         }
         String variable = field.apply("password_from").orElse("").strip();
         if (!variable.matches("|[A-Za-z_][A-Za-z0-9_]*")) {
@@ -137,7 +138,8 @@ final class FormFields {
         String seconds = field.apply("seconds").orElse("30").strip();
         Optional<Duration> keep = keep(field.apply("keep").orElse("live").strip());
         if (!seconds.matches("[1-9][0-9]{0,3}")) {
-            return problem("seconds", "`seconds` is a whole number from 1 to 9999.", "Write how long the page may take.");
+            return problem(
+                    "seconds", "`seconds` is a whole number from 1 to 9999.", "Write how long the page may take.");
         }
         return keep.isEmpty()
                 ? problem(
@@ -162,7 +164,10 @@ final class FormFields {
         }
         return table.matches("[0-9]{1,3}")
                 ? Outcome.of(Optional.of(new Form.Pdf(pages, Integer.parseInt(table))))
-                : problem("table", "A table of a PDF is the number that it has on its page, from 1.", "Write `table: 1`.");
+                : problem(
+                        "table",
+                        "A table of a PDF is the number that it has on its page, from 1.",
+                        "Write `table: 1`.");
     }
 
     private static Optional<Duration> keep(String written) {

@@ -87,10 +87,7 @@ final class ReadFields {
                 fields.texts("places"));
         form.problems()
                 .forEach(p -> fields.report(
-                        Code.BAD_FIELD,
-                        fields.spanOfField(p.where().source().name()),
-                        p.what(),
-                        p.todo()));
+                        Code.BAD_FIELD, fields.spanOfField(p.where().source().name()), p.what(), p.todo()));
         return form.value().flatMap(f -> f).map(options::withForm).orElse(options);
     }
 }

@@ -200,7 +200,8 @@ public final class Shelf {
         for (Promise promise : page.promises()) {
             int at = Math.max(0, page.source().text().indexOf(promise.written()));
             Where where = new Where(
-                    page.source(), new Span(at, at + (at == 0 ? 0 : promise.written().length())));
+                    page.source(),
+                    new Span(at, at + (at == 0 ? 0 : promise.written().length())));
             if (!promise.fix().isEmpty() && fix(promise.fix()).isEmpty()) {
                 List<String> known = fixes.stream().map(FixPage::name).toList();
                 problems.add(missing("fix", promise.fix(), where, known));

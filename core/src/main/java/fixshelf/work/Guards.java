@@ -7,6 +7,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.table.Relation;
+import fixshelf.type.Amounts;
 import java.util.function.Function;
 
 /// Looks how many rows a line would make before it makes any.
@@ -25,8 +26,8 @@ final class Guards {
                         Code.TOO_MANY_ROWS,
                         where,
                         String.format(
-                                "Line %d would make %,d rows of %,d: keys stand several times in the other table.",
-                                step.number(), rows, before),
+                                "Line %d would make %s of %,d: keys stand several times in the other table.",
+                                step.number(), Amounts.of(rows, "row"), before),
                         String.format(
                                 "Take the first match only, mend the keys, or allow it with `most: %d`.",
                                 Math.ceilDiv(rows, Math.max(1, before)))));

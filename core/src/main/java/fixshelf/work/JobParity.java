@@ -95,7 +95,10 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     /// What stands behind the mark, as a sentence.
     public String detail() {
         return switch (verdict) {
-            case Same(int out) -> String.format("%,d of the first %,d rows come out, all the same", out, rows);
+            case Same(int out) ->
+                String.format(
+                        "%,d of the first %,d %s %s out, all the same",
+                        out, rows, rows == 1 ? "row" : "rows", out == 1 ? "comes" : "come");
             case Breaks(int line) -> "Line " + line + " is broken by rows, here and there, so that nothing comes out";
             case Differs(int row, String column, Object expected, Object got) ->
                 column + " of row " + row + " is " + CaseResult.shown(got) + ", not " + CaseResult.shown(expected);

@@ -16,6 +16,7 @@ import fixshelf.source.SourceSession;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.type.Amounts;
 import fixshelf.type.Visible;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -459,7 +460,7 @@ public final class JobRun {
                 Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).get()) {
             List<LostValue> values =
                     all.lost(job, step.number(), MOST_NAMED).value().orElse(List.of());
-            String what = String.format("Line %d would lose %,d values, and is strict: ", step.number(), lost)
+            String what = "Line " + step.number() + " would lose " + Amounts.of(lost, "value") + ", and is strict: "
                     + LostValue.list(values) + ".";
             throw new ProblemException(Problem.error(
                     Code.VALUES_LOST,

@@ -6,6 +6,7 @@ import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.type.Amounts;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
@@ -70,7 +71,7 @@ final class Ledgers {
             entries.add(new Ledger.Entry(
                     line,
                     effect.rowsAfter() - effect.rowsBefore(),
-                    String.format("%,d rows merged into %,d", effect.rowsBefore(), effect.rowsAfter())));
+                    Amounts.of(effect.rowsBefore(), "row") + String.format(" merged into %,d", effect.rowsAfter())));
             return;
         }
         if (plan.steps().get(line - 1).begins()) {

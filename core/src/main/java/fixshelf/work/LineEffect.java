@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.plan.Step;
 import fixshelf.table.Lineage;
+import fixshelf.type.Amounts;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -85,34 +86,29 @@ public record LineEffect(
         return left;
     }
 
-    private static String counted(long number, String one) {
-        return String.format("%,d ", number) + one + (number == 1 ? "" : "s");
-    }
-
     /// The effect in a few words, as it stands in the margin of a job card.
     public String margin() {
         if (begins) {
-            return counted(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
+            return Amounts.of(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
         }
         List<String> parts = new ArrayList<>();
         if (rowsBefore != rowsAfter || rows == Lineage.Rows.MERGED) {
-            parts.add(String.format("%,d → %s", rowsBefore, counted(rowsAfter, "row")));
+            parts.add(String.format("%,d → %s", rowsBefore, Amounts.of(rowsAfter, "row")));
         } else if (left > 0) {
-            parts.add(String.format("−%,d +%,d rows", left, left));
+            parts.add(String.format("−%,d +", left) + Amounts.of(left, "row"));
         }
         if (!columns.added().isEmpty() || !columns.gone().isEmpty()) {
             parts.add(
                     columns.before() == columns.after()
-                            ? String.format(
-                                    "−%,d +%,d columns",
-                                    columns.gone().size(), columns.added().size())
-                            : String.format("%,d → %s", columns.before(), counted(columns.after(), "column")));
+                            ? String.format("−%,d +", columns.gone().size())
+                                    + Amounts.of(columns.added().size(), "column")
+                            : String.format("%,d → %s", columns.before(), Amounts.of(columns.after(), "column")));
         }
         if (columns.renamed() > 0) {
-            parts.add(counted(columns.renamed(), "name"));
+            parts.add(Amounts.of(columns.renamed(), "name"));
         }
         if (cellsChanged > 0) {
-            parts.add(counted(cellsChanged, "cell"));
+            parts.add(Amounts.of(cellsChanged, "cell"));
         }
         if (valuesLost > 0) {
             parts.add(String.format("%,d lost", valuesLost));
@@ -122,7 +118,7 @@ public record LineEffect(
                 .mapToLong(Counted::rows)
                 .sum();
         if (broken > 0) {
-            parts.add("▲ " + counted(broken, "row"));
+            parts.add("▲ " + Amounts.of(broken, "row"));
         } else if (reports.stream().anyMatch(Counted::breaks)) {
             parts.add("holds");
         }

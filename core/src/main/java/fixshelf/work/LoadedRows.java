@@ -10,6 +10,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.type.Column;
+import fixshelf.type.Amounts;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -37,8 +38,8 @@ final class LoadedRows implements Source {
 
         String words() {
             String rows = read == out
-                    ? String.format("%,d %s", out, out == 1 ? "row" : "rows")
-                    : String.format("%,d of %,d rows come out", out, read);
+                    ? Amounts.of(out, "row")
+                    : String.format("%,d of %s come%s out", out, Amounts.of(read, "row"), out == 1 ? "s" : "");
             return rows
                     + (lost == 0 ? "" : String.format(", %,d %s lost", lost, lost == 1 ? "value is" : "values are"));
         }

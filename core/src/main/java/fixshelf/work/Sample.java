@@ -1,5 +1,7 @@
 package fixshelf.work;
 
+import fixshelf.type.Amounts;
+
 /// Which of the staged rows are looked at, where there are more than a look takes.
 public enum Sample {
     /// The first ones.
@@ -27,11 +29,12 @@ public enum Sample {
     /// @param whole whether these are all rows of the source
     String words(long rows, boolean whole, long most) {
         if (rows <= most) {
-            return String.format(whole ? "all %,d rows" : "the first %,d rows", rows);
+            return whole ? Amounts.all(rows, "row") : Amounts.first(rows, "row");
         }
         return switch (this) {
-            case FIRST -> String.format("the first %,d rows", most);
-            case SPREAD -> String.format("%,d rows spread over %s%,d", most, whole ? "" : "the first ", rows);
+            case FIRST -> Amounts.first(most, "row");
+            case SPREAD ->
+                Amounts.of(most, "row") + String.format(" spread over %s%,d", whole ? "" : "the first ", rows);
         };
     }
 }

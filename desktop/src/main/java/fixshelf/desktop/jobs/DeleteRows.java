@@ -10,6 +10,7 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
+import fixshelf.type.Amounts;
 import fixshelf.type.Visible;
 import fixshelf.work.DeleteInPlace;
 import java.util.List;
@@ -95,7 +96,7 @@ final class DeleteRows {
 
     private static String words(DeleteInPlace rows) {
         StringBuilder words = new StringBuilder(
-                String.format("%,d rows = %,d stay + %,d go. ", rows.before(), rows.stay(), rows.gone()));
+                Amounts.of(rows.before(), "row") + String.format(" = %,d stay + %,d go. ", rows.stay(), rows.gone()));
         if (rows.gone() > 0) {
             String first =
                     rows.first().stream().limit(SHOWN).map(DeleteRows::row).collect(Collectors.joining("; "));
@@ -119,7 +120,8 @@ final class DeleteRows {
         teller.tell("Deleting …", false, List.of());
         workbench.background().ask(Request.now("run", "deleting rows"), () -> rows.delete(rows.sign()), deleted -> {
             if (deleted.isPresent()) {
-                teller.deleted(String.format("Deleted %,d of %,d rows in the table.", deleted.get(), rows.before()));
+                teller.deleted(String.format(
+                        "Deleted %,d of %s in the table.", deleted.get(), Amounts.of(rows.before(), "row")));
             } else {
                 teller.tell(Ui.words(deleted.problems().getFirst()), true, List.of());
             }

@@ -17,6 +17,7 @@ import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
+import fixshelf.type.Amounts;
 import fixshelf.type.Literals;
 import fixshelf.work.Datasets;
 import fixshelf.work.Evidence;
@@ -281,10 +282,10 @@ public final class EvidencePage {
         }
         Evidence evidence = outcome.get();
         shown = evidence;
-        counts.setText(String.format("· %,d of %,d values change", evidence.changed(), evidence.values())
+        counts.setText(String.format("· %,d of %s change", evidence.changed(), Amounts.of(evidence.values(), "value"))
                 + (evidence.lost() > 0 ? String.format(" · %,d become missing", evidence.lost()) : ""));
         boolean whole = preview.rows() == preview.staged() && preview.staged() < Preview.STAGED_ROWS;
-        status = String.format("%s %,d rows · %d ms", whole ? "all" : "first", preview.rows(), millis);
+        status = (whole ? "all " : "first ") + Amounts.of(preview.rows(), "row") + " · " + millis + " ms";
         List<String> now = table.getColumns().stream().map(TableColumn::getText).toList();
         List<String> next = new ArrayList<>(evidence.names());
         next.add("rows");
