@@ -26,6 +26,9 @@ public final class DelimitedShape {
     /// A separator that so many rows agree on is one.
     private static final double WELL = 0.8;
 
+    /// Taken only where all rows agree on them, and not on a usual one: these signs stand in texts too.
+    private static final List<String> RARE = List.of("\u0001", "\u001F", "~", "^", "¦", "::", "~|~", "^^", "##");
+
     private static final char[] SEPARATORS = {',', ';', '\t', '|'};
 
     private DelimitedShape() {}
@@ -57,6 +60,14 @@ public final class DelimitedShape {
                 best = score;
                 separator = candidate;
             }
+        }
+        if (best < 1) {
+            String other = separator;
+            separator = RARE.stream()
+                    .filter(c -> text.contains(c) && agree(rows(text, c, whole), c.length() > 1 ? 3 : 2))
+                    .findFirst()
+                    .orElse(other);
+            best = separator.equals(other) ? best : 1;
         }
         Optional<ReadOptions.Form> places =
                 best < WELL && !text.contains("\"") ? FixedPlaces.form(text, whole) : Optional.empty();
@@ -144,6 +155,11 @@ public final class DelimitedShape {
             rows.removeLast();
         }
         return rows;
+    }
+
+    private static boolean agree(List<List<RecordReader.Field>> rows, int least) {
+        int width = rows.isEmpty() ? 0 : rows.getFirst().size();
+        return rows.size() > 1 && width >= least && rows.stream().allMatch(r -> r.size() == width);
     }
 
     /// How well the rows agree on a number of fields above one; more fields win where they agree as well.

@@ -15,7 +15,6 @@ import net.jqwik.api.Arbitrary;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.Provide;
-import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -127,13 +126,25 @@ class RecordReaderTest {
         assertThat(String.join("; ", found)).isEqualTo(items);
     }
 
-    @Test
-    void aSeparatorOfTwoSignsIsSeen(@TempDir Path folder) throws Exception {
-        Path file = Files.writeString(folder.resolve("a.csv"), "no||item\n1||lamp\n2||\n");
-        assertThat(DelimitedShape.detect(file, "a.csv", List.of("")).separator())
-                .isEqualTo("||");
-        Path one = Files.writeString(folder.resolve("b.csv"), "no|item\n1|lamp\n2||\n");
-        assertThat(DelimitedShape.detect(one, "b.csv", List.of("")).separator()).isEqualTo("|");
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '\t',
+            value = {
+                "||	no||item␊1||lamp␊2||",
+                "|	no|item␊1|lamp␊2||",
+                "::	no::item::at␊1::lamp::12:30␊2::tea:pot::12:45",
+                "^	no^item␊1^lamp, brass␊2^tea",
+                "~	no~item␊1~lamp, brass␊2~tea",
+                "␁	no␁item␊1␁lamp␊2␁tea",
+                ",	fe80::1␊fe80::2␊::1",
+                ",	12:30␊12:45",
+                ",	a,b␊1~x,2~y␊3~x,4~y"
+            })
+    void separatorsAreSeen(String separator, String text, @TempDir Path folder) throws Exception {
+        Path file = Files.writeString(
+                folder.resolve("a.txt"), text.replace('␊', '\n').replace('␁', '\u0001') + "\n");
+        assertThat(DelimitedShape.detect(file, "a.txt", List.of("")).separator().replace('\u0001', '␁'))
+                .isEqualTo(separator);
     }
 
     private static String shown(Item item) {
