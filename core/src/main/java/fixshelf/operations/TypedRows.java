@@ -15,6 +15,7 @@ import fixshelf.table.Field;
 import fixshelf.table.Formula;
 import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
+import fixshelf.type.Amounts;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
@@ -84,7 +85,7 @@ final class TypedRows extends BuiltIn {
         if (row.size() != columns.size()) {
             problems.add(Given.problem(
                     Code.BAD_FIELD,
-                    "Row " + number + " has " + row.size() + (row.size() == 1 ? " value" : " values") + ", and there "
+                    "Row " + number + " has " + Amounts.of(row.size(), "value") + ", and there "
                             + (columns.size() == 1 ? "is 1 column." : "are " + columns.size() + " columns."),
                     "Write one value for each column."));
             return cells;

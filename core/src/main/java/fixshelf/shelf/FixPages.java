@@ -14,6 +14,7 @@ import fixshelf.problem.Problem.Where;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import fixshelf.shelf.FixPage.Case;
+import fixshelf.type.Amounts;
 import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -277,7 +278,7 @@ public final class FixPages {
             report(
                     Code.BAD_CASE,
                     row.span(),
-                    "This case has " + row.cells().size() + " cells, the heading has " + heading.size() + ".",
+                    "This case has " + Amounts.of(row.cells().size(), "cell") + ", the heading has " + heading.size() + ".",
                     "Fill it up with empty cells between | and |; write \\| for a | in a text.");
             return Optional.empty();
         }

@@ -11,6 +11,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
+import fixshelf.type.Amounts;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -200,7 +201,7 @@ final class TableCases {
             if (row.cells().size() != types.size()) {
                 report(
                         row.span(),
-                        "This row has " + row.cells().size() + " cells, the heading has " + types.size() + ".",
+                        "This row has " + Amounts.of(row.cells().size(), "cell") + ", the heading has " + types.size() + ".",
                         "Fill it up with NULL between | and |; write \\| for a | in a text.");
             } else if (!BARE.contains(label)) {
                 for (int i = 0; i < types.size(); i++) {

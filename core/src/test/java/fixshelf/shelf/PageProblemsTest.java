@@ -61,7 +61,7 @@ class PageProblemsTest {
                 new Case("wrong type", "trim(text)", "length(text)", Code.WRONG_TYPE, 11, "gives integer"),
                 new Case("unknown field", "kind: value", "knid: value", Code.BAD_FIELD, 3, "no field knid"),
                 new Case("unknown type", "{type: text}", "{type: txt}", Code.WRONG_TYPE, 5, "no such type"),
-                new Case("too few cells", "| ' a' | 'a' |", "| ' a' |", Code.BAD_CASE, 18, "has 1 cells"),
+                new Case("too few cells", "| ' a' | 'a' |", "| ' a' |", Code.BAD_CASE, 18, "has 1 cell,"),
                 new Case("not a constant", "| ' a' |", "| upper('a') |", Code.BAD_FIELD, 18, "not a constant"),
                 new Case("a case of another type", "| ' a' |", "| 3 |", Code.WRONG_TYPE, 18, "This is integer"),
                 new Case("no result", "| text | result |", "| text | answer |", Code.BAD_CASE, 16, "No parameter"),

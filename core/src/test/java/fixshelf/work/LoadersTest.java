@@ -60,7 +60,7 @@ class LoadersTest extends LoaderShelf {
         // What its lines leave out, and lose, is told.
         write("data/mere-2026.csv", "no,paid\nc,-1\nd,x\ne,5\n");
         assertThat(Datasets.open(read(), "d").get().notes(java.util.Optional.empty()))
-                .containsExactly("Given by visits_of (room mere): 1 of 3 rows come out.");
+                .containsExactly("Given by visits_of (room mere): 1 of 3 rows comes out.");
     }
 
     @ParameterizedTest

@@ -190,7 +190,7 @@ class TablePromisesTest {
             value = {
                 "given/k,n/'a',1;gives/k,n/'a',1 | ",
                 "given/k,n/'a',x;gives/k,n/'a',1 | x: This is not a constant.",
-                "given/k,n/'a';gives/k,n/'a',1 | ¦ 'a' ¦: This row has 1 cells, the heading has 2.",
+                "given/k,n/'a';gives/k,n/'a',1 | ¦ 'a' ¦: This row has 1 cell, the heading has 2.",
                 "given/k,K/'a',1;gives/k,n/'a',1 | K: The column K stands twice.",
                 "given/k,/'a',1;gives/k,n/'a',1 | : A column has no name.",
                 "given/k,n: integr/'a',1;gives/k,n/'a',1 | n: integr: There is no type integr.",
