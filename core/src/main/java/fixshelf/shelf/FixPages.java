@@ -278,7 +278,8 @@ public final class FixPages {
             report(
                     Code.BAD_CASE,
                     row.span(),
-                    "This case has " + Amounts.of(row.cells().size(), "cell") + ", the heading has " + heading.size() + ".",
+                    "This case has " + Amounts.of(row.cells().size(), "cell") + ", the heading has " + heading.size()
+                            + ".",
                     "Fill it up with empty cells between | and |; write \\| for a | in a text.");
             return Optional.empty();
         }

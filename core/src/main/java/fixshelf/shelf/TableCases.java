@@ -201,7 +201,8 @@ final class TableCases {
             if (row.cells().size() != types.size()) {
                 report(
                         row.span(),
-                        "This row has " + Amounts.of(row.cells().size(), "cell") + ", the heading has " + types.size() + ".",
+                        "This row has " + Amounts.of(row.cells().size(), "cell") + ", the heading has " + types.size()
+                                + ".",
                         "Fill it up with NULL between | and |; write \\| for a | in a text.");
             } else if (!BARE.contains(label)) {
                 for (int i = 0; i < types.size(); i++) {
