@@ -79,7 +79,11 @@ final class TestCommand extends ShelfOption {
         if (pages.isEmpty() || engines.isEmpty()) {
             return Output.WRONG_USE;
         }
-        Set<String> callers = names.isEmpty() || alone ? Set.copyOf(names) : withCallers(shelf);
+        Set<String> named = new LinkedHashSet<>(tables);
+        if (!others.isEmpty()) {
+            pages.get().forEach(p -> named.add(p.name()));
+        }
+        Set<String> callers = alone ? named : withCallers(shelf, named);
         List<FixPage> chosen = others.isEmpty() || alone
                 ? pages.get()
                 : callers.stream().flatMap(n -> shelf.fix(n).stream()).toList();
@@ -100,9 +104,9 @@ final class TestCommand extends ShelfOption {
     }
 
     /// What is named, and all fixes, table fixes and loaders that call it: a change can break those too.
-    private Set<String> withCallers(Shelf shelf) {
-        Set<String> all = new LinkedHashSet<>(names);
-        List<String> open = new ArrayList<>(names);
+    private static Set<String> withCallers(Shelf shelf, Set<String> named) {
+        Set<String> all = new LinkedHashSet<>(named);
+        List<String> open = new ArrayList<>(named);
         while (!open.isEmpty()) {
             shelf.usersOf(open.removeFirst()).stream()
                     .filter(u -> shelf.fix(u).isPresent() || shelf.tableFix(u).isPresent())

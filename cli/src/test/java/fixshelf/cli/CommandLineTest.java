@@ -129,6 +129,7 @@ class CommandLineTest {
                 new Case("check", 0, "130 pages, no problem."),
                 new Case("test squeeze_spaces iso_date --alone", 0, "13 of 13 cases hold"),
                 new Case("test squeeze_spaces", 0, "4 of 4 cases of table fixes hold"),
+                new Case("test SQUEEZE_SPACES", 0, "4 of 4 cases of table fixes hold"),
                 new Case("test --json amount", 0, "\"hold\" : 10"),
                 new Case(
                         "show squeeze_spaces --in postgresql",

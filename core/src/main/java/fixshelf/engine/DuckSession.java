@@ -102,8 +102,8 @@ public final class DuckSession implements AutoCloseable {
 
     /// As [#append], on a second thread. Nothing else may be asked of the session until it is closed, and rows that
     /// were given are not changed any more.
-    public Rows appendBehind(String table) {
-        return new Behind(() -> append(table));
+    public Rows appendQueued(String table) {
+        return new QueuedRows(() -> append(table));
     }
 
     /// Adds rows to a table of texts, without any SQL between.

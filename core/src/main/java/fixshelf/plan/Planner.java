@@ -36,7 +36,7 @@ public final class Planner {
     private final List<Step> steps = new ArrayList<>();
     private final Map<String, Expr.Literal> parameters = new LinkedHashMap<>();
     private final List<Problem> problems = new ArrayList<>();
-    private final Unsure unsure = new Unsure();
+    private final AwaitedColumns awaited = new AwaitedColumns();
 
     private Planner(Callables callables, Map<String, String> parameters, Context.Sources sources, Looks looks) {
         this.looks = looks;
@@ -132,9 +132,9 @@ public final class Planner {
                                 done.guard(),
                                 watch(o, given)))));
         List<Problem> found = problems.subList(known, problems.size());
-        unsure.settle(found, number);
+        awaited.settle(found, number);
         if (step.isEmpty()) {
-            unsure.add(number, line, operation);
+            awaited.add(number, line, operation);
         }
         return step.orElse(idle);
     }
@@ -237,9 +237,9 @@ public final class Planner {
         }
         Given given = new Given(context);
         Context here = context;
-        Spots spots = new Spots();
+        ProblemPlaces places = new ProblemPlaces();
         for (Blank<?> blank : operation.blanks()) {
-            fill(given, blank, operation, placed, here, spots);
+            fill(given, blank, operation, placed, here, places);
             if (blank.kind() == ColumnKinds.COLUMNS) {
                 here = given.find(blank).map(c -> context.about(fields(c))).orElse(here);
             }
@@ -253,7 +253,12 @@ public final class Planner {
     }
 
     private void fill(
-            Given given, Blank<?> blank, Operation operation, PlacedLine placed, Context context, Spots spots) {
+            Given given,
+            Blank<?> blank,
+            Operation operation,
+            PlacedLine placed,
+            Context context,
+            ProblemPlaces places) {
         Optional<Written> written = placed.line().written(blank.name()).or(blank::fallback);
         if (written.isEmpty()) {
             if (blank.needed()) {
@@ -279,7 +284,7 @@ public final class Planner {
                                                                 .source()
                                                                 .name()
                                                                 .equals("blank")
-                                                ? spots.within(placed.of(blank.name()), p)
+                                                ? places.within(placed.of(blank.name()), p)
                                                 : p.where(),
                                         (main ? "" : blank.name() + ": ") + p.what(),
                                         p.todo())));
@@ -303,8 +308,8 @@ public final class Planner {
             case Operation.Resolution.Done done -> whole(given.before(), done, placed);
             case Operation.Resolution.Asks _ -> Optional.empty();
             case Operation.Resolution.Refused(List<Problem> why) -> {
-                Spots spots = new Spots();
-                why.forEach(p -> problems.add(p.placed(spots.within(placed.where(), p))));
+                ProblemPlaces places = new ProblemPlaces();
+                why.forEach(p -> problems.add(p.placed(places.within(placed.where(), p))));
                 yield Optional.empty();
             }
         };
@@ -316,8 +321,8 @@ public final class Planner {
         Set<Problem> constants = new LinkedHashSet<>();
         constants(done.after(), before, Collections.newSetFromMap(new IdentityHashMap<>()), constants);
         if (!constants.isEmpty()) {
-            Spots spots = new Spots();
-            constants.forEach(p -> problems.add(p.placed(spots.within(placed.where(), p))));
+            ProblemPlaces places = new ProblemPlaces();
+            constants.forEach(p -> problems.add(p.placed(places.within(placed.where(), p))));
             return Optional.empty();
         }
         if (done.after().shape().fields().isEmpty()) {

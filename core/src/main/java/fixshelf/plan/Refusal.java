@@ -16,6 +16,9 @@ final class Refusal {
     /// What the text is called that a problem of a blank is about.
     static final String BLANK = "blank";
 
+    /// How a problem ends that misses a column before the line, and not one of another table.
+    static final String HERE = " at this line.";
+
     private Refusal() {}
 
     static <T> Outcome<T> of(Code code, String what, String todo) {
@@ -51,7 +54,7 @@ final class Refusal {
                 .orElseGet(() -> of(
                         Code.NO_SUCH_COLUMN,
                         name,
-                        "There is no column " + name + " at this line.",
+                        "There is no column " + name + HERE,
                         Names.suggest(
                                 name,
                                 all,

@@ -198,7 +198,11 @@ public final class Shelf {
     private List<Problem> promisesOfNothing(FixPage page) {
         List<Problem> problems = new ArrayList<>();
         for (Promise promise : page.promises()) {
-            int at = Math.max(0, page.source().text().indexOf(promise.written()));
+            int at = Math.max(
+                    0,
+                    page.source()
+                            .text()
+                            .indexOf(promise.written(), page.source().text().indexOf("promises:")));
             Where where = new Where(
                     page.source(),
                     new Span(at, at + (at == 0 ? 0 : promise.written().length())));

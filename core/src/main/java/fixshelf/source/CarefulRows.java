@@ -97,7 +97,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> error
         List<ErrorCell> errors = new ArrayList<>();
         long badCount = 0;
         try (Records records = file.records();
-                DuckSession.Rows out = session.appendBehind(table)) {
+                DuckSession.Rows out = session.appendQueued(table)) {
             long count = 0;
             Optional<Records.Row> row = records.next();
             for (; row.isPresent() && count < most; row = records.next()) {

@@ -8,7 +8,12 @@ public final class Amounts {
 
     /// `1 row`, `12,408 rows`; words that take an s.
     public static String of(long count, String one) {
-        return String.format(Locale.ROOT, "%,d %s%s", count, one, count == 1 ? "" : "s");
+        return of(count, one, one + "s");
+    }
+
+    /// `1 match`, `2 matches`.
+    public static String of(long count, String one, String many) {
+        return String.format(Locale.ROOT, "%,d %s", count, count == 1 ? one : many);
     }
 
     /// `the first row`, `the first 12,408 rows`.

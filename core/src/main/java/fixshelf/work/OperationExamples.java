@@ -41,6 +41,8 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -84,7 +86,8 @@ public final class OperationExamples {
         return results;
     }
 
-    /// All examples of an operation. One that cannot be planned has stopped, and its problems are beside it.
+    /// All examples of an operation. One that cannot be planned, or gives other columns, has stopped, and the first
+    /// problem of each such one is beside them.
     public static Outcome<List<Example>> of(Operation operation) {
         return of(operation, CALLABLES);
     }
@@ -102,13 +105,17 @@ public final class OperationExamples {
                     examples.add(decided(operation, example, plan, duckdb));
                     continue;
                 }
-                Optional<Problem> wrong =
-                        plan.problems().stream().filter(Problem::isError).findFirst();
-                problems.addAll(plan.problems());
-                Optional<String> why = wrong.map(Problem::sentence).or(() -> otherColumns(example, plan.get()));
+                Optional<Problem> wrong = plan.problems().stream()
+                        .filter(Problem::isError)
+                        .findFirst()
+                        .or(() -> otherColumns(example, plan.get()));
+                wrong.ifPresent(problems::add);
                 examples.add(
-                        why.isPresent()
-                                ? decided(operation, example, new JobParity.Stopped(why.get()))
+                        wrong.isPresent()
+                                ? decided(
+                                        operation,
+                                        example,
+                                        new JobParity.Stopped(wrong.get().sentence()))
                                 : example(operation, example, plan.get()));
             }
         }
@@ -117,7 +124,7 @@ public final class OperationExamples {
 
     /// What is different about the columns that come out: their number, their names, their order, and their types where
     /// the example states one.
-    private static Optional<String> otherColumns(TableExample example, Plan plan) {
+    private static Optional<Problem> otherColumns(TableExample example, Plan plan) {
         List<Column> wanted = columns(example.gives());
         List<Column> found = plan.columns();
         boolean same = wanted.size() == found.size()
@@ -129,7 +136,11 @@ public final class OperationExamples {
                                                 .equals(found.get(i).type())));
         return same
                 ? Optional.empty()
-                : Optional.of("The columns that come out are " + shown(found) + ", not " + shown(wanted) + ".");
+                : Optional.of(Problem.about(
+                        Code.BAD_CASE,
+                        example.title(),
+                        "The columns that come out are " + shown(found) + ", not " + shown(wanted) + ".",
+                        ""));
     }
 
     private static String shown(List<Column> columns) {
@@ -273,9 +284,8 @@ public final class OperationExamples {
         if (!job.problems().isEmpty()) {
             return Outcome.failed(job.problems());
         }
-        List<Planner.PlacedLine> lines = job.lines().stream()
-                .map(l -> new Planner.PlacedLine(l.line(), new Problem.Where(job.source(), l.span())))
-                .toList();
+        List<Planner.PlacedLine> lines =
+                job.lines().stream().map(l -> l.in(job.source())).toList();
         List<Column> texts =
                 columns.stream().map(c -> new Column(c.name(), Type.TEXT)).toList();
         return Planner.plan(
@@ -341,9 +351,9 @@ public final class OperationExamples {
     }
 
     private static Problem.Where heading(SourceText page, TableExample example) {
-        String heading = "### " + example.title();
-        int at = Math.max(0, page.text().indexOf(heading));
-        return new Problem.Where(page, new Span(at, at + (at == 0 ? 0 : heading.length())));
+        Matcher heading = Pattern.compile("(?m)^### +" + Pattern.quote(example.title()) + "\\h*$")
+                .matcher(page.text());
+        return new Problem.Where(page, heading.find() ? new Span(heading.start(), heading.end()) : Span.NONE);
     }
 
     private static Context.Sources sources(TableExample example) {

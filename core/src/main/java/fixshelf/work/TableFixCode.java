@@ -26,15 +26,18 @@ public final class TableFixCode {
     /// @return a problem where it has none, or where that cannot be planned
     public static Outcome<JobCode> ofCase(Shelf shelf, TableFixPage page) {
         Operation fix = LoaderCases.ready(shelf, page);
-        return OperationExamples.of(fix, shelf.callables()).then(all -> all.stream()
-                .filter(e -> e.decided().isEmpty())
-                .findFirst()
-                .map(e -> Outcome.of(code(shelf, page, e)))
+        Outcome<List<OperationExamples.Example>> examples = OperationExamples.of(fix, shelf.callables());
+        Optional<OperationExamples.Example> first =
+                examples.get().stream().filter(e -> e.decided().isEmpty()).findFirst();
+        if (first.isEmpty() && !examples.problems().isEmpty()) {
+            return Outcome.failed(examples.problems());
+        }
+        return first.map(e -> Outcome.of(code(shelf, page, e)))
                 .orElseGet(() -> Outcome.failed(Problem.about(
                         Code.NO_SUCH,
                         page.name(),
                         page.name() + " has no case that gives a table, so that nothing says what it is called with.",
-                        "Add a case, or say over which dataset, and with what."))));
+                        "Add a case, or say over which dataset, and with what.")));
     }
 
     /// All table fixes of the shelf but loaders, which need what they read; `refused` takes those

@@ -146,6 +146,7 @@ class RefusedLinesTest {
                 "add: {new: nosuch}@name: x@^- sort: [new]@^- choose: [new, a] ¦ 5:16 nosuch; 7:12 waits new; 8:14 waits new",
                 "add: {new: nosuch}@^- add: {newer: new || a}@^- sort: [newer, none] ¦ 5:16 nosuch; 6:18 waits new; 7:19 none; 7:12 waits newer",
                 "bring_in: [v]@from: nowhere@matching: {a: k}@^- sort: [v] ¦ 6:11 nowhere; 8:12 waits v",
+                "add: {w: nosuch}@^- join: first@matching: {a: w}@prefix: x_ ¦ 5:14 nosuch; 7:19 w",
                 "no_such_fix: [a]@^- sort: [anything] ¦ 5:5 no_such_fix: [a]; 6:12 waits anything"
             })
     void isSaidOfTheWordsThemselves(String lines, String places) throws IOException {

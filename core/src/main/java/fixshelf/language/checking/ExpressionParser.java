@@ -164,8 +164,10 @@ public final class ExpressionParser {
         origins.add(text.length());
     }
 
-    private static final char LINE_FEED = '\uE00A';
-    private static final char RETURN = '\uE00D';
+    /// Stand for breaks in names; Unicode reserves them, so that no name holds them.
+    private static final char LINE_FEED = '\uFDD3';
+
+    private static final char RETURN = '\uFDD4';
 
     /// The name that an identifier of the parser stands for.
     static String name(String identifier) {

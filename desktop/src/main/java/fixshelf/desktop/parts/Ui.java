@@ -3,6 +3,7 @@ package fixshelf.desktop.parts;
 import fixshelf.fetch.Secrets;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
+import fixshelf.type.Amounts;
 import java.util.List;
 import javafx.animation.PauseTransition;
 import javafx.scene.Node;
@@ -150,7 +151,7 @@ public final class Ui {
 
     /// Text for a count of things: `1 case`, `5 cases`.
     public static String count(long n, String one, String many) {
-        return String.format("%,d ", n) + (n == 1 ? one : many);
+        return Amounts.of(n, one, many);
     }
 
     public static String joined(List<String> texts) {

@@ -11,7 +11,7 @@ import java.util.Optional;
 
 /// What lines with problems would have given: a later line that misses it has no fault of its own, and says once which
 /// line it waits for.
-final class Unsure {
+final class AwaitedColumns {
     private final Map<String, Integer> lines = new HashMap<>();
     private Optional<Integer> anything = Optional.empty();
 
@@ -62,7 +62,8 @@ final class Unsure {
 
     /// The line that would have given what a problem misses.
     private Optional<Integer> missing(Problem problem) {
-        boolean about = problem.code() == Code.NO_SUCH_COLUMN || problem.code() == Code.UNKNOWN_NAME;
+        boolean about = problem.code() == Code.NO_SUCH_COLUMN && problem.what().endsWith(Refusal.HERE)
+                || problem.code() == Code.UNKNOWN_NAME;
         return about && !problem.words().isEmpty()
                 ? Optional.ofNullable(lines.get(problem.words().toLowerCase(Locale.ROOT)))
                         .or(() -> anything)

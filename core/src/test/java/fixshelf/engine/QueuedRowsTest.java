@@ -6,17 +6,18 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.jspecify.annotations.Nullable;
 
 /// Rows that are added on a second thread come whole and in order, and its failure is told once.
-class BehindTest {
+class QueuedRowsTest {
     @ParameterizedTest
     @ValueSource(ints = {0, 1, 499, 500, 501, 12_345})
     void rowsComeInOrder(int count) {
         List<List<@Nullable String>> got = new ArrayList<>();
-        try (DuckSession.Rows rows = new Behind(() -> into(got, Integer.MAX_VALUE))) {
+        try (DuckSession.Rows rows = new QueuedRows(() -> into(got, Integer.MAX_VALUE))) {
             for (int i = 0; i < count; i++) {
                 rows.add(List.of("row " + i));
             }
@@ -38,7 +39,7 @@ class BehindTest {
             return into(new ArrayList<>(), failing);
         };
         assertThatThrownBy(() -> {
-                    try (DuckSession.Rows rows = new Behind(opened)) {
+                    try (DuckSession.Rows rows = new QueuedRows(opened)) {
                         for (int i = 0; i < 12_345; i++) {
                             rows.add(List.of("x".repeat(i % 5 == 0 ? 5_000 : 1)));
                         }
@@ -47,6 +48,22 @@ class BehindTest {
                 .isInstanceOf(IllegalStateException.class)
                 .hasMessage("row " + failing)
                 .hasNoSuppressedExceptions();
+    }
+
+    /// Also one that no program expects; nobody waits for ever.
+    @Test
+    void anErrorIsTold() {
+        Error broken = new OutOfMemoryError("no room");
+        assertThatThrownBy(() -> {
+                    try (DuckSession.Rows rows = new QueuedRows(() -> {
+                        throw broken;
+                    })) {
+                        for (int i = 0; i < 12_345; i++) {
+                            rows.add(List.of("x"));
+                        }
+                    }
+                })
+                .isSameAs(broken);
     }
 
     private static DuckSession.Rows into(List<List<@Nullable String>> got, int failing) {

@@ -10,7 +10,7 @@ import java.util.Set;
 /// Where in a page the words stand that a problem of a line is about: one name of a list, one sign of an expression. A
 /// page holds them as YAML writes them, broken over lines, in quotes, one of several values. Words that cannot be found
 /// so, as some escapes cannot, leave the place as wide as it was.
-final class Spots {
+final class ProblemPlaces {
     private final Set<Span> told = new HashSet<>();
 
     /// The place inside of `wide`; of words that come several times, one that was not given yet.

@@ -9,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 
 /// Adds rows on a second thread, so that whoever reads them goes on meanwhile. Used by one thread, to whom a failure
 /// of the second one comes with the next row, or at the end.
-final class Behind implements DuckSession.Rows {
+final class QueuedRows implements DuckSession.Rows {
     private static final int BATCH = 500;
     /// So that long texts do not fill the memory while they wait.
     private static final int MOST_SIGNS = 1_000_000;
@@ -22,10 +22,10 @@ final class Behind implements DuckSession.Rows {
     private long signs;
     private boolean ended;
     private boolean told;
-    private volatile @Nullable RuntimeException failure;
+    private volatile @Nullable Throwable failure;
 
     /// @param opened asked for on the second thread, which alone uses it
-    Behind(Supplier<DuckSession.Rows> opened) {
+    QueuedRows(Supplier<DuckSession.Rows> opened) {
         this.opened = opened;
         this.thread = Thread.ofPlatform().daemon().name("adding rows").start(this::work);
     }
@@ -35,7 +35,7 @@ final class Behind implements DuckSession.Rows {
             for (List<List<@Nullable String>> some = next(); !some.isEmpty(); some = next()) {
                 some.forEach(rows::add);
             }
-        } catch (RuntimeException e) {
+        } catch (RuntimeException | Error e) {
             failure = e;
             // What still comes is passed over, so that nobody waits for ever.
             while (!next().isEmpty()) {}
@@ -91,11 +91,15 @@ final class Behind implements DuckSession.Rows {
     }
 
     private void tellFailure() {
-        RuntimeException now = failure;
-        if (now != null && !told) {
-            told = true;
-            throw now;
+        Throwable now = failure;
+        if (now == null || told) {
+            return;
         }
+        told = true;
+        if (now instanceof Error error) {
+            throw error;
+        }
+        throw (RuntimeException) now;
     }
 
     /// A batch is never lost to an interrupt, which is kept for whoever asks for it.
