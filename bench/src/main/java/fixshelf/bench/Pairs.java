@@ -23,6 +23,7 @@ final class Pairs {
         JOBS.put("visits-expert", "");
         JOBS.put("filter", "  - keep_rows: outcome = 'mended'\n");
         JOBS.put("join", "  - bring_in: [grade]\n    from: grades\n    matching: {visit_no: visit_no}\n");
+        JOBS.put("join-unordered", JOBS.get("join"));
         JOBS.put(
                 "group",
                 "  - read_as: {weight_kg: \"decimal(9,3)\"}\n"
@@ -41,7 +42,9 @@ final class Pairs {
         System.out.println("| job | Fix Shelf, s | by an expert, s | ratio | least and greatest of the pairs |");
         System.out.println("|---|---:|---:|---:|---|");
         for (Map.Entry<String, String> job : JOBS.entrySet()) {
-            String name = job.getKey().equals("visits-expert") ? "bench" : job.getKey();
+            String name = job.getKey().equals("visits-expert")
+                    ? "bench"
+                    : job.getKey().replace('-', '_');
             if (!job.getValue().isEmpty()) {
                 Files.writeString(
                         shelf.resolve("jobs/" + name + ".yaml"),

@@ -1,5 +1,6 @@
 package fixshelf.cli;
 
+import fixshelf.engine.DuckSession;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -49,6 +50,17 @@ public final class FixshelfCommand implements Runnable {
             GenerateCompletion.class,
             HelpCommand.class);
 
+    /// Those that work on rows, so that the engine is loaded while the shelf is read.
+    private static final Set<Class<?>> ON_ROWS = Set.of(
+            RunCommand.class,
+            PreviewCommand.class,
+            LookCommand.class,
+            ReadCommand.class,
+            LedgerCommand.class,
+            WhereCommand.class,
+            StandInCommand.class,
+            DeleteCommand.class);
+
     @Spec
     CommandSpec spec = CommandSpec.create();
 
@@ -67,6 +79,9 @@ public final class FixshelfCommand implements Runnable {
                         && c != GenerateCompletion.class
                         && c.getAnnotation(Command.class).name().equals(arguments[0]))
                 .findFirst();
+        if (named.filter(ON_ROWS::contains).isPresent()) {
+            DuckSession.prepare();
+        }
         boolean version = arguments.length == 1 && VERSION.contains(arguments[0]);
         List<Class<?>> known =
                 version ? List.of() : named.<List<Class<?>>>map(List::of).orElse(all);

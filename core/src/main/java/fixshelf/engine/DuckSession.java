@@ -25,6 +25,7 @@ import org.duckdb.DuckDBAppender;
 import org.duckdb.DuckDBColumnType;
 import org.duckdb.DuckDBConnection;
 import org.duckdb.DuckDBFunctions;
+import org.duckdb.DuckDBScalarFunction;
 import org.duckdb.DuckDBScalarFunctionBuilder;
 import org.jspecify.annotations.Nullable;
 
@@ -62,6 +63,18 @@ public final class DuckSession implements AutoCloseable {
         } catch (SQLException e) {
             throw failure(e);
         }
+    }
+
+    /// Loads the engine on a thread of its own, so that it is there when the first session is opened.
+    public static void prepare() {
+        Thread.ofPlatform().daemon().name("engine").start(() -> {
+            try (Connection none = DriverManager.getConnection("jdbc:duckdb:")) {
+                System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "{0} is loaded", none);
+            } catch (SQLException e) {
+                // It is told where a session is opened.
+                System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "loading", e);
+            }
+        });
     }
 
     /// A session without any file.
@@ -187,13 +200,21 @@ public final class DuckSession implements AutoCloseable {
 
     /// A function that counts in a tally, and says of a row whether it goes on.
     public String told(Tally tally) {
-        String name = "told_" + functions++;
+        return function("told", tally.parameters(), DuckDBColumnType.BOOLEAN, tally::apply);
+    }
+
+    /// A function of ours, which is called for each row where it stands, and not worked out anew elsewhere.
+    ///
+    /// @param stem what its name begins with
+    String function(
+            String stem, List<DuckDBColumnType> parameters, DuckDBColumnType gives, DuckDBScalarFunction applied) {
+        String name = stem + "_" + functions++;
         try (DuckDBScalarFunctionBuilder function = DuckDBFunctions.scalarFunction()) {
             function.withName(name)
-                    .withParameters(tally.parameters().toArray(DuckDBColumnType[]::new))
-                    .withReturnType(DuckDBColumnType.BOOLEAN)
+                    .withParameters(parameters.toArray(DuckDBColumnType[]::new))
+                    .withReturnType(gives)
                     .withVolatile()
-                    .withVectorizedFunction(tally::apply)
+                    .withVectorizedFunction(applied)
                     .register(connection);
             return name;
         } catch (SQLException e) {

@@ -29,20 +29,33 @@ public final class Passing {
     /// The stages at which lines count, by their numbers and what it is.
     private final Map<String, Integer> places = new HashMap<>();
 
+    /// What is counted of keys, by the number of the line that looks them up.
+    private final Map<Integer, KeyTally> met = new HashMap<>();
+
     private final List<String> queries = new ArrayList<>();
     private String from;
     private final Tally tally;
 
     /// @param steps those that fit, one after another
     /// @param base what reads the rows, with the fields before the first of them
-    public Passing(List<Step> steps, String base) {
+    /// @param lookups what lines look up, by their numbers
+    public Passing(List<Step> steps, String base, Map<Integer, Lookup> lookups) {
         this.steps = List.copyOf(steps);
         this.from = base;
-        steps.forEach(this::add);
-        this.tally = new Tally(stages);
+        for (Step step : steps) {
+            Lookup lookup = lookups.get(step.number());
+            if (lookup == null) {
+                add(step);
+            } else {
+                look(step, lookup);
+            }
+        }
+        Map<Integer, KeyTally> keys = new HashMap<>();
+        met.forEach((line, tally) -> keys.put(places.get(line + " met"), tally));
+        this.tally = new Tally(stages, keys);
     }
 
-    /// Whether a line can be one of them.
+    /// Whether a line can be one of them, also without looking anything up.
     public static boolean fits(Step step) {
         long computes = step.after().parts().stream()
                 .filter(Relation.Compute.class::isInstance)
@@ -86,6 +99,33 @@ public final class Passing {
             boolean counts = !step.replaced().isEmpty();
             write(step, "line_", step.after(), counts, step.fields());
         }
+    }
+
+    /// Rows beside those of another table that they meet.
+    private void look(Step step, Lookup lookup) {
+        Relation.Join join = lookup.join();
+        if (!(join.left() instanceof Relation.Result)) {
+            write(step, "keys_", join.left(), false, join.left().shape().fields());
+        }
+        String fields = Rows.keys(join.left().shape().fields());
+        String number = "n" + step.number();
+        String meets = "m" + step.number();
+        boolean keepsAll = join.meeting() == Relation.Meeting.ALL_LEFT;
+        String keeps = join.meeting() == Relation.Meeting.WITHOUT ? " < 0" : " >= 0";
+        List<String> before = new ArrayList<>(columns);
+        before.add(fields);
+        before.add(lookup.number() + " AS " + number);
+        stage(step.number() + " met", Tally.Stage.MEETS, number);
+        met.put(step.number(), lookup.tally());
+        List<String> shown = new ArrayList<>(columns);
+        if (!keepsAll) {
+            stage(step.number() + " ", Tally.Stage.KEEPS, meets);
+            shown.add(number + keeps + " AS " + meets);
+        }
+        shown.add(fields);
+        shown.addAll(lookup.taken(number));
+        from = "(SELECT " + String.join(", ", before) + " FROM " + from + ")";
+        from = "(SELECT " + String.join(", ", shown) + " FROM " + from + ")";
     }
 
     private Computed seen(Step step, String name, Tally.Stage stage, Relation.Keep keep) {
@@ -157,7 +197,14 @@ public final class Passing {
 
     /// How many rows a report has.
     public long shown(int line, String report) {
-        return sum(places.get(line + " " + report));
+        KeyTally keys = met.get(line);
+        return keys != null ? keys.rows(report) : sum(places.get(line + " " + report));
+    }
+
+    /// Whether a report has more rows than were counted.
+    public boolean mayBeMore(int line, String report) {
+        KeyTally keys = met.get(line);
+        return keys != null && keys.mayBeMore(report);
     }
 
     private long sum(@Nullable Integer stage) {

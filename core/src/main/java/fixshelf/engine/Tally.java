@@ -2,6 +2,7 @@ package fixshelf.engine;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.atomic.LongAdder;
 import org.duckdb.DuckDBColumnType;
 import org.duckdb.DuckDBDataChunkReader;
@@ -18,16 +19,21 @@ public final class Tally {
         /// Whether a condition is true, which changes nothing.
         SHOWS,
         /// A number that is summed up.
-        ADDS
+        ADDS,
+        /// The number of the key that it met, which changes nothing.
+        MEETS
     }
 
     private final List<Stage> stages;
+    /// What the stages that meet keys count in, at their places.
+    private final Map<Integer, KeyTally> met;
     private final List<LongAdder> sums = new ArrayList<>();
     private final LongAdder rows = new LongAdder();
     private final LongAdder passed = new LongAdder();
 
-    public Tally(List<Stage> stages) {
+    Tally(List<Stage> stages, Map<Integer, KeyTally> met) {
         this.stages = List.copyOf(stages);
+        this.met = Map.copyOf(met);
         stages.forEach(_ -> sums.add(new LongAdder()));
     }
 
@@ -48,7 +54,7 @@ public final class Tally {
 
     List<DuckDBColumnType> parameters() {
         return stages.stream()
-                .map(s -> s == Stage.ADDS ? DuckDBColumnType.BIGINT : DuckDBColumnType.BOOLEAN)
+                .map(s -> s == Stage.ADDS || s == Stage.MEETS ? DuckDBColumnType.BIGINT : DuckDBColumnType.BOOLEAN)
                 .toList();
     }
 
@@ -57,7 +63,12 @@ public final class Tally {
         boolean[] on = new boolean[count];
         java.util.Arrays.fill(on, true);
         for (int stage = 0; stage < stages.size(); stage++) {
-            sums.get(stage).add(sum(stages.get(stage), chunk.vector(stage), on));
+            KeyTally keys = met.get(stage);
+            if (keys == null) {
+                sums.get(stage).add(sum(stages.get(stage), chunk.vector(stage), on));
+            } else {
+                keys.add(chunk.vector(stage), on);
+            }
         }
         long through = 0;
         for (int row = 0; row < count; row++) {

@@ -45,12 +45,13 @@ final class MatchReports {
     static List<Report> of(Given given, Matching matching, boolean stops) {
         MatchReports reports = new MatchReports(given, matching);
         List<Report> all = new ArrayList<>();
-        all.add(new Report("without_match", first(reports.without(), reports.left), "rows without a match"));
-        all.add(new Report("unmatched_keys", reports.unmatchedKeys(), "different keys without a match"));
+        all.add(new Report(Report.WITHOUT_MATCH, first(reports.without(), reports.left), "rows without a match"));
+        all.add(new Report(Report.UNMATCHED_KEYS, reports.unmatchedKeys(), "different keys without a match"));
         reports.nearMisses().ifPresent(all::add);
-        all.add(new Report("ambiguous", first(reports.ambiguous(), reports.left), "rows that match several", stops));
         all.add(new Report(
-                "unused", first(reports.unused(), reports.right), "rows of the other table that match none"));
+                Report.AMBIGUOUS, first(reports.ambiguous(), reports.left), "rows that match several", stops));
+        all.add(new Report(
+                Report.UNUSED, first(reports.unused(), reports.right), "rows of the other table that match none"));
         return all;
     }
 

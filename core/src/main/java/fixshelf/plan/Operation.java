@@ -81,6 +81,18 @@ public interface Operation {
     /// when it
     /// is looked at or written
     record Report(String name, Relation relation, String words, boolean breaks, boolean dear) {
+        /// The rows without a match.
+        public static final String WITHOUT_MATCH = "without_match";
+
+        /// Their different keys.
+        public static final String UNMATCHED_KEYS = "unmatched_keys";
+
+        /// The rows that match several.
+        public static final String AMBIGUOUS = "ambiguous";
+
+        /// The rows of the other table that match none.
+        public static final String UNUSED = "unused";
+
         public Report(String name, Relation relation, String words) {
             this(name, relation, words, false);
         }

@@ -22,6 +22,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.Supplier;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /// A table fix as an operation: its lines, with the arguments of a call in place of its parameters.
 ///
@@ -124,8 +125,7 @@ public record TableFix(
         private Call(Given given) {
             this.given = given;
             Set<String> taken = lines().stream()
-                    .flatMap(l -> l.blanks().values().stream())
-                    .flatMap(w -> words(w).stream())
+                    .flatMap(this::words)
                     .map(w -> w.toLowerCase(Locale.ROOT))
                     .collect(Collectors.toSet());
             outer = given.fields().stream()
@@ -140,6 +140,23 @@ public record TableFix(
                 free += "_";
             }
             return free;
+        }
+
+        /// The words of a line, but for the columns of another table that ours are matched with.
+        private Stream<String> words(Line line) {
+            Set<String> own = lines().stream().map(Line::name).collect(Collectors.toSet());
+            boolean ofOthers =
+                    line.blanks().values().stream().noneMatch(w -> w instanceof Word(String t) && own.contains(t));
+            Optional<Operation> operation = callables.get().find(line.call());
+            return line.blanks().entrySet().stream().flatMap(b -> {
+                boolean pairs = operation
+                        .flatMap(o -> o.blank(b.getKey()))
+                        .filter(k -> k.kind().equals(ColumnKinds.MATCHING))
+                        .isPresent();
+                return ofOthers && pairs && b.getValue() instanceof Fields(Map<String, Written> fields)
+                        ? fields.keySet().stream()
+                        : words(b.getValue()).stream();
+            });
         }
 
         private static List<String> words(Written written) {
@@ -285,8 +302,9 @@ public record TableFix(
             // As they are now: a line may have given them another type.
             callers.forEach(
                     (parameter, field) -> now.shape().find(field.id()).ifPresent(f -> names.put(parameter, f.value())));
-            newNames.forEach((parameter, name) -> own.stream()
-                    .filter(f -> f.name().toLowerCase(Locale.ROOT).equals(name))
+            newNames.forEach((parameter, name) -> now.shape().fields().stream()
+                    .filter(f -> f.name().toLowerCase(Locale.ROOT).equals(name)
+                            && (own.contains(f) || !inside(f).equals(f.name())))
                     .findFirst()
                     .ifPresent(f -> names.put(parameter, f.value())));
             own.forEach(f -> names.putIfAbsent(f.name(), f.value()));

@@ -1,20 +1,25 @@
 package fixshelf.shelf;
 
 import fixshelf.language.tree.Lexer;
+import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.plan.Written;
+import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import java.util.stream.Stream;
 
 /// Lines of a job as a table fix of their own: the columns that they name become its parameters, and so do the new
@@ -24,13 +29,12 @@ public final class FixOfLines {
 
     private final Function<String, Optional<Operation>> operations;
     /// The columns that lines use, with the parameters that stand for them; two may differ only in capitals.
-    private final Map<String, String> parameters = new LinkedHashMap<>();
+    private final Map<String, String> columns = new LinkedHashMap<>();
+    /// Those that they make and leave behind, also where one that is gone by then was called so.
+    private final Map<String, String> made = new LinkedHashMap<>();
 
     /// The names of lines that are in the fix.
     private final Set<String> lineNames = new HashSet<>();
-
-    private final Set<String> columns = new LinkedHashSet<>();
-    private final Set<String> made = new LinkedHashSet<>();
 
     private FixOfLines(Function<String, Optional<Operation>> operations) {
         this.operations = operations;
@@ -66,19 +70,16 @@ public final class FixOfLines {
         fix.lineNames.add(input);
         lines.forEach(l -> fix.lineNames.add(l.name()));
         fix.lineNames.remove("");
-        List<String> left = after.stream().filter(c -> !before.contains(c)).toList();
         // Once to see what is named, once to write it.
-        for (Line line : lines) {
-            fix.rewritten(line, used -> {
-                meant(used, before, left).ifPresent(c -> (before.contains(c) ? fix.columns : fix.made).add(c));
-                return Optional.empty();
-            });
-        }
-        fix.columns.forEach(fix::parameter);
-        fix.made.forEach(fix::parameter);
-        List<Line> written = lines.stream()
-                .map(l -> fix.rewritten(l, used -> meant(used, before, left).map(fix.parameters::get)))
-                .toList();
+        fix.rewritten(lines, before, after, seen(fix.columns), seen(fix.made));
+        fix.columns.replaceAll((column, _) -> fix.parameter(column));
+        fix.made.replaceAll((column, _) -> fix.parameter(column));
+        List<Line> written = fix.rewritten(
+                lines,
+                before,
+                after,
+                c -> Objects.requireNonNull(fix.columns.get(c)),
+                c -> Objects.requireNonNull(fix.made.get(c)));
         // Lines that come back to the table that goes in need a name for it.
         Line named = new Line("choose", Map.of("columns", Written.word("every column"))).withName(input);
         List<Line> all = input.isEmpty()
@@ -87,27 +88,78 @@ public final class FixOfLines {
         return new Made(fix.page(name, title, all), fix.call(name));
     }
 
+    private static UnaryOperator<String> seen(Map<String, String> names) {
+        return name -> {
+            names.put(name, "");
+            return name;
+        };
+    }
+
+    /// The lines with parameters in place of names.
+    ///
+    /// @param columns gives the parameter of a column that was there before the lines
+    /// @param made gives that of one that they make
+    private List<Line> rewritten(
+            List<Line> lines,
+            List<String> before,
+            List<String> after,
+            UnaryOperator<String> columns,
+            UnaryOperator<String> made) {
+        Set<String> madeSoFar = new LinkedHashSet<>();
+        // What no line names, such as a column of another table, is there once it leaves.
+        after.stream().filter(c -> !before.contains(c)).forEach(madeSoFar::add);
+        List<Line> all = new ArrayList<>();
+        for (Line line : lines) {
+            Set<String> fresh = new LinkedHashSet<>();
+            // With a prefix, other names are written than those that come out.
+            List<String> left = line.blanks().containsKey("prefix") ? List.of() : after;
+            all.add(rewritten(
+                    line,
+                    used -> meant(used, madeSoFar).map(made).or(() -> meant(used, before)
+                            .map(columns)),
+                    used -> meant(used, left).map(c -> {
+                        fresh.add(c);
+                        return made.apply(c);
+                    })));
+            madeSoFar.addAll(fresh);
+        }
+        return all;
+    }
+
     /// The column that a name means: the exact one, else one that differs in capitals only.
-    private static Optional<String> meant(String used, List<String> before, List<String> left) {
+    private static Optional<String> meant(String used, Collection<String> columns) {
         return Stream.<Predicate<String>>of(used::equals, used::equalsIgnoreCase)
-                .flatMap(same -> Stream.concat(before.stream(), left.stream()).filter(same))
+                .flatMap(same -> columns.stream().filter(same))
                 .findFirst();
     }
 
-    private void parameter(String column) {
+    private String parameter(String column) {
         String plain =
                 column.toLowerCase(Locale.ROOT).replaceAll("[^a-z0-9]+", "_").replaceAll("^_+|_+$", "");
         String base = plain.matches("[a-z].*") ? plain : "column_" + plain;
         boolean word = Lexer.KEYWORDS.contains(base);
         String name = word ? base + "_" : base;
-        for (int n = 2; parameters.containsValue(name); n++) {
+        for (int n = 2; columns.containsValue(name) || made.containsValue(name); n++) {
             name = base + "_" + n;
         }
-        parameters.put(column, name);
+        return name;
     }
 
-    private Line rewritten(Line line, Function<String, Optional<String>> names) {
+    /// @param names the parameter of a column
+    /// @param created that of a new one
+    private Line rewritten(
+            Line line, Function<String, Optional<String>> names, Function<String, Optional<String>> created) {
         Map<String, Written> blanks = new LinkedHashMap<>();
+        // A column that is named by nobody, but usually so, leaves under a parameter too.
+        operations.apply(line.call()).stream()
+                .flatMap(o -> o.blanks().stream())
+                .filter(b ->
+                        b.kind().equals(ColumnKinds.NEW_NAME) && !line.blanks().containsKey(b.name()))
+                .forEach(b -> b.fallback()
+                        .filter(w -> w instanceof Written.Word(String text) && !text.isEmpty())
+                        .map(w -> named(w, created))
+                        .filter(w -> !w.equals(b.fallback().get()))
+                        .ifPresent(w -> blanks.put(b.name(), w)));
         boolean ownTable = line.blanks().values().stream()
                 .anyMatch(w -> w instanceof Written.Word(String text) && lineNames.contains(text));
         line.blanks().forEach((blank, written) -> {
@@ -118,22 +170,31 @@ public final class FixOfLines {
                     .orElse("");
             // Columns of a table that is a line of ours are called as ours are.
             boolean both = kind.equals("renames") || kind.equals("pairs") && ownTable;
-            Written one = written(kind, written, names);
+            Written one = written(kind, written, names, created);
+            Function<String, Optional<String>> values = kind.equals("renames") ? created : names;
             blanks.put(
-                    blank, both && one instanceof Written.Fields(var f) ? keys(f, v -> named(v, names), names) : one);
+                    blank,
+                    both && one instanceof Written.Fields(var f)
+                            ? keys(f, v -> named(v, values), _ -> Optional.empty())
+                            : one);
         });
         return new Line(line.call(), blanks, line.name(), line.strict(), line.rest());
     }
 
-    private static Written written(String kind, Written written, Function<String, Optional<String>> names) {
+    private static Written written(
+            String kind,
+            Written written,
+            Function<String, Optional<String>> names,
+            Function<String, Optional<String>> created) {
         return switch (kind) {
-            case "column", "columns", "order", "new name", "new names" -> named(written, names);
+            case "column", "columns", "order" -> named(written, names);
+            case "new name", "new names" -> named(written, created);
             case "pairs", "renames", "types", "mappings" ->
                 written instanceof Written.Fields(var fields) ? keys(fields, v -> v, names) : written;
             case "condition", "expression" -> expression(written, names);
             case "new columns", "measures" ->
                 written instanceof Written.Fields(var fields)
-                        ? keys(fields, v -> expression(v, names), names)
+                        ? keys(fields, v -> expression(v, names), created)
                         : written;
             default -> argument(written, names);
         };
@@ -194,23 +255,24 @@ public final class FixOfLines {
 
     private Line call(String name) {
         Map<String, Written> arguments = new LinkedHashMap<>();
-        parameters.forEach((column, parameter) -> arguments.put(parameter, Written.word(column)));
+        columns.forEach((column, parameter) -> arguments.put(parameter, Written.word(column)));
+        made.forEach((column, parameter) -> arguments.put(parameter, Written.word(column)));
         return new Line(name, arguments);
     }
 
     private String page(String name, String title, List<Line> lines) {
         StringBuilder page = new StringBuilder("---\nformat: 2\nfix: " + name + "\nkind: table\nversion: 0.1.0\n");
         page.append("reads: ").append(YamlText.scalar(name.replace('_', ' '))).append('\n');
-        if (!parameters.isEmpty()) {
+        if (!columns.isEmpty() || !made.isEmpty()) {
             page.append("parameters:\n");
         }
-        columns.forEach(column -> page.append("  ")
-                .append(parameters.get(column))
+        columns.forEach((column, parameter) -> page.append("  ")
+                .append(parameter)
                 .append(": {type: column, about: ")
                 .append(YamlText.scalar("What " + column + " was in the job."))
                 .append("}\n"));
-        made.forEach(column -> page.append("  ")
-                .append(parameters.get(column))
+        made.forEach((column, parameter) -> page.append("  ")
+                .append(parameter)
                 .append(": {type: new name, default: ")
                 .append(YamlText.scalar(column))
                 .append(", about: A column that it makes.}\n"));

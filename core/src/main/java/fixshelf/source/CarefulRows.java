@@ -148,7 +148,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> error
 
         Optional<Integer> fill(DuckSession session, String table) throws IOException {
             create(file, session, table);
-            try (DuckSession.Rows out = session.append(table)) {
+            try (DuckSession.Rows out = session.appendQueued(table)) {
                 boolean heading = file.options().heading();
                 int from = 1;
                 List<Integer> stops = new ArrayList<>(openQuotes);

@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.engine.Grid;
+import fixshelf.engine.Lookup;
 import fixshelf.engine.Passing;
 import fixshelf.engine.Rows;
 import fixshelf.operations.Operations;
@@ -83,6 +84,8 @@ public final class JobRun {
     private final Set<Integer> named;
 
     private final Map<Integer, String> kept = new HashMap<>();
+    /// What lines of the first segment look up.
+    private final Map<Integer, Lookup> lookups = new HashMap<>();
     /// The fields of the first table that nothing after it looks at, and that no output has.
     private List<Field> absent = List.of();
 
@@ -146,7 +149,7 @@ public final class JobRun {
         });
         List<PlannedJob.OfLine> taken =
                 pending.stream().flatMap(p -> p.target().report().stream()).toList();
-        List<Segment> segments = Segment.of(job.plan(), named, taken);
+        List<Segment> segments = Segment.of(job.plan(), named, taken, this::looksUp);
         boolean streams = segments.size() == 1
                 && !job.plan().readsJob()
                 && pending.size() == 1
@@ -192,6 +195,12 @@ public final class JobRun {
         }
     }
 
+    private boolean looksUp(Step step) {
+        Optional<Lookup> lookup = Lookup.of(loaded.session(), step, r -> Rows.other((Relation.Source) r));
+        lookup.ifPresent(l -> lookups.put(step.number(), l));
+        return lookup.isPresent();
+    }
+
     private long rowsBefore(Step step) {
         return effects.get(job.plan().before(step.number()).number() - 1).rowsAfter();
     }
@@ -214,7 +223,7 @@ public final class JobRun {
         List<Step> after = segment.steps().subList(1, segment.steps().size());
         List<Passing> passed = new ArrayList<>();
         loaded.read(Long.MAX_VALUE, relation -> {
-            Passing passing = new Passing(after, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")");
+            Passing passing = new Passing(after, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")", lookups);
             passed.add(passing);
             String told = session.told(passing.tally());
             List<Field> last = after.isEmpty() ? fields : after.getLast().fields();
@@ -247,7 +256,10 @@ public final class JobRun {
             List<LineEffect.Counted> reports = step.reports().stream()
                     .filter(r -> !r.dear())
                     .map(r -> new LineEffect.Counted(
-                            r.name(), r.words(), passing.shown(step.number(), r.name()), r.breaks()))
+                            r.name(),
+                            (passing.mayBeMore(step.number(), r.name()) ? "or more " : "") + r.words(),
+                            passing.shown(step.number(), r.name()),
+                            r.breaks()))
                     .toList();
             effects.add(effect(step, before, rows, before - rows, 0, passing.changed(step.number()), lost, reports));
             wantNothingLost(step, lost);

@@ -12,6 +12,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
+import java.util.function.Predicate;
 
 /// Lines that a run works out in one statement. In the first segment, which reads, each works on rows alone or lets
 /// them
@@ -29,11 +30,12 @@ record Segment(List<Step> steps) {
     ///
     /// @param kept the lines whose tables are needed again
     /// @param taken the reports that outputs take, and tables of lines
-    static List<Segment> of(Plan plan, Set<Integer> kept, List<PlannedJob.OfLine> taken) {
+    /// @param looksUp whether a line is one that looks keys up
+    static List<Segment> of(Plan plan, Set<Integer> kept, List<PlannedJob.OfLine> taken, Predicate<Step> looksUp) {
         List<Segment> segments = new ArrayList<>();
         List<Step> steps = new ArrayList<>();
         for (Step step : plan.steps()) {
-            if (step.number() > 1 && !joins(step, steps.getFirst(), plan, kept, taken)) {
+            if (step.number() > 1 && !joins(step, steps.getFirst(), plan, kept, taken, looksUp)) {
                 segments.add(new Segment(steps));
                 steps.clear();
             }
@@ -43,13 +45,22 @@ record Segment(List<Step> steps) {
         return segments;
     }
 
-    private static boolean joins(Step step, Step first, Plan plan, Set<Integer> kept, List<PlannedJob.OfLine> taken) {
+    private static boolean joins(
+            Step step,
+            Step first,
+            Plan plan,
+            Set<Integer> kept,
+            List<PlannedJob.OfLine> taken,
+            Predicate<Step> looksUp) {
         int above = step.number() - 1;
         boolean onTheOneAbove = plan.before(step.number()).number() == above && !kept.contains(above);
         boolean overJob = step.number() == 2 && plan.readsJob();
         // A report that is written is worked out of the table before its line.
         boolean isWritten = taken.stream().anyMatch(r -> !r.isTable() && r.line() == step.number());
-        return onTheOneAbove && !overJob && !isWritten && (first.number() == 1 ? Passing.fits(step) : isFused(step));
+        return onTheOneAbove
+                && !overJob
+                && !isWritten
+                && (first.number() == 1 ? Passing.fits(step) || looksUp.test(step) : isFused(step));
     }
 
     /// Whether a line works on each row alone, and gives no cell two values, which would be counted twice.

@@ -32,6 +32,7 @@ import java.util.Optional;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -395,6 +396,7 @@ class ExportTest {
         }
     }
 
+    @Tag("proof")
     @Test
     void checksOfSparkFindNothing() throws Exception {
         Engines.assumeHere(Engines.of("spark"));

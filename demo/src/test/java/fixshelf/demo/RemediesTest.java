@@ -29,6 +29,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -44,6 +45,7 @@ class RemediesTest {
     @TempDir
     Path folder;
 
+    @Tag("proof")
     @Test
     void remediesDoAsLinesWhatTheyDidWhenTheyWereTried() throws Exception {
         Path root = DemoShelf.create(folder.resolve("demo"), 900);

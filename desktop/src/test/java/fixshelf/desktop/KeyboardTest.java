@@ -17,6 +17,7 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.KeyCode;
 import javafx.scene.layout.BorderPane;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /// What is done by keys alone, and what must not get lost on the way.
@@ -181,6 +182,7 @@ class KeyboardTest extends WindowTest {
     }
 
     /// A shelf is shared: a page can change on disk while it is open here.
+    @Tag("proof")
     @Test
     void aPageThatChangedOnDiskIsNotWrittenOver() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
@@ -209,6 +211,7 @@ class KeyboardTest extends WindowTest {
         assertThat(labels()).contains("Kept.");
     }
 
+    @Tag("proof")
     @Test
     void aJobThatChangedOnDiskIsReadAgain() throws Exception {
         openJobs();
@@ -289,6 +292,7 @@ class KeyboardTest extends WindowTest {
                 .orElseThrow();
     }
 
+    @Tag("proof")
     @Test
     void aFixGetsAnotherNameAndThePagesThatNameItFollow() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("rename"), 50));

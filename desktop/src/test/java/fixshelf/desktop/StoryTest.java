@@ -18,6 +18,7 @@ import javafx.scene.control.TableView;
 import javafx.scene.control.TextField;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /// The story that the window is for, told in the real window: write a fix, see it work on real rows, add a case, use
@@ -96,6 +97,7 @@ class StoryTest extends WindowTest {
                 .contains("loud = ");
     }
 
+    @Tag("proof")
     @Test
     void theShelfIsProvenAndSavedInALanguage() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 300));
@@ -143,6 +145,7 @@ class StoryTest extends WindowTest {
         assertThat(labels()).contains("As SQLite, a function").anyMatch(t -> t.startsWith("SQLite cannot say it: "));
     }
 
+    @Tag("proof")
     @Test
     void aValueThatBreaksAPromiseBecomesACase() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 300));
@@ -163,6 +166,7 @@ class StoryTest extends WindowTest {
         assertThat(labels()).anyMatch(t -> t.contains("This is no promise: always_good."));
     }
 
+    @Tag("proof")
     @Test
     void aPatternIsBuiltFromWordsAndARowBecomesACase() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 300));

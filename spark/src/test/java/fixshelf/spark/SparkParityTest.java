@@ -23,6 +23,7 @@ class SparkParityTest {
             .findFirst()
             .orElseThrow();
 
+    @Tag("proof")
     @Test
     void everyExampleHolds() {
         CatalogueExamplesTest.everyExampleHoldsIn(SPARK);
@@ -43,21 +44,25 @@ class SparkParityTest {
         JobParityTest.columnsMayBeCalledAnythingIn(SPARK, folder);
     }
 
+    @Tag("proof")
     @Test
     void operationsGiveWhatTheirExamplesSay() {
         OperationExamplesTest.holdIn(SPARK);
     }
 
+    @Tag("proof")
     @Test
     void jobsOfAllKindsOfLinesGiveTheSameRows(@TempDir Path folder) throws Exception {
         RandomJobsTest.holdIn(SPARK, folder, 6);
     }
 
+    @Tag("proof")
     @Test
     void namesStandInEveryPlaceOfLines(@TempDir Path folder) throws Exception {
         ColumnNamesTest.holdIn(SPARK, folder);
     }
 
+    @Tag("proof")
     @Test
     void functionsMeanTheSameInsideOneAnother() {
         NestedExpressionsTest.meanTheSameIn(SPARK, 40);
