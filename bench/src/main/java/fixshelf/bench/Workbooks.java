@@ -2,8 +2,12 @@ package fixshelf.bench;
 
 import fixshelf.engine.DuckSession;
 import fixshelf.plan.ReadOptions;
+import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.ShelfReader;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
+import fixshelf.work.JobRun;
+import fixshelf.work.PlannedJob;
 import java.io.OutputStream;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -11,7 +15,10 @@ import java.util.ArrayList;
 import java.util.Collections;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
@@ -44,13 +51,55 @@ final class Workbooks {
                     ratios.add(ours / library);
                 }
             }
-            Collections.sort(ratios);
-            System.out.printf(
-                    "| %,d rows by %d | %.1f | %.1f | **%.2f** | %.2f to %.2f |%n",
-                    rows, COLUMNS, median(alone), median(read), median(ratios), ratios.getFirst(), ratios.getLast());
+            print("read", rows, alone, read, ratios);
         } finally {
             Files.delete(file);
         }
+        measureWriting(rows, pairs);
+    }
+
+    private static void print(String what, int rows, List<Double> alone, List<Double> ours, List<Double> ratios) {
+        Collections.sort(ratios);
+        System.out.printf(
+                "| %s, %,d rows by %d | %.1f | %.1f | **%.2f** | %.2f to %.2f |%n",
+                what, rows, COLUMNS, median(alone), median(ours), median(ratios), ratios.getFirst(), ratios.getLast());
+    }
+
+    /// The same cells written by the library, and by a job that has them in a Parquet file.
+    private static void measureWriting(int rows, int pairs) throws Exception {
+        Path folder = Files.createTempDirectory("bench");
+        Path file = folder.resolve("alone.xlsx");
+        Path cells = folder.resolve("cells.parquet");
+        try (DuckSession session = DuckSession.open(List.of(cells), Optional.empty())) {
+            String columns = IntStream.range(0, COLUMNS)
+                    .mapToObj(c ->
+                            (c < COLUMNS / 2 ? "'text ' || r % 97 || ' " + c + "'" : "(r * 0.25 + " + c + ")::DOUBLE")
+                                    + " AS c" + c)
+                    .collect(Collectors.joining(", "));
+            session.run("COPY (SELECT " + columns + " FROM range(1, " + (rows + 1) + ") AS t(r)) TO "
+                    + DuckSession.text(cells.toString()) + " (FORMAT parquet)");
+        }
+        PageFiles.initShelf(folder.resolve("shelf"), "bench");
+        Path page = folder.resolve("shelf/jobs/book.yaml");
+        Files.writeString(
+                page,
+                "job: book\nlines:\n  - read: " + cells + "\noutputs:\n  - write: book.xlsx\n    replace: true\n");
+        PlannedJob job = ShelfReader.read(folder.resolve("shelf"))
+                .then(shelf -> PlannedJob.plan(shelf, shelf.job("book").orElseThrow(), Map.of()))
+                .get();
+        List<Double> alone = new ArrayList<>();
+        List<Double> written = new ArrayList<>();
+        List<Double> ratios = new ArrayList<>();
+        for (int pair = 0; pair <= pairs; pair++) {
+            double library = seconds(() -> write(file, rows));
+            double ours = seconds(() -> JobRun.run(job, JobRun.Watcher.NONE).get());
+            if (pair > 0) {
+                alone.add(library);
+                written.add(ours);
+                ratios.add(ours / library);
+            }
+        }
+        print("written", rows, alone, written, ratios);
     }
 
     static double median(List<Double> values) {

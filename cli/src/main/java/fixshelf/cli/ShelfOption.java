@@ -96,7 +96,10 @@ abstract class ShelfOption implements Callable<Integer> {
         for (String name : names) {
             Optional<FixPage> page = shelf.fix(name);
             if (page.isEmpty()) {
-                unknown("fix", name, shelf.fixes().stream().map(FixPage::name).toList());
+                List<String> known = new ArrayList<>(
+                        shelf.fixes().stream().map(FixPage::name).toList());
+                shelf.tableFixes().forEach(t -> known.add(t.name()));
+                unknown("fix", name, known);
                 return Optional.empty();
             }
             pages.add(page.get());

@@ -70,9 +70,12 @@ final class TestCommand extends ShelfOption {
     }
 
     private int test(Shelf shelf) {
-        List<String> tables =
-                names.stream().filter(n -> shelf.tableFix(n).isPresent()).toList();
-        List<String> others = names.stream().filter(n -> !tables.contains(n)).toList();
+        List<String> tables = names.stream()
+                .flatMap(n -> shelf.tableFix(n).stream())
+                .map(TableFixPage::name)
+                .toList();
+        List<String> others =
+                names.stream().filter(n -> shelf.tableFix(n).isEmpty()).toList();
         boolean only = !tables.isEmpty() && others.isEmpty();
         Optional<List<FixPage>> pages = only ? Optional.of(List.of()) : pages(shelf, others);
         Optional<List<FixEngine>> engines = engines(languages.isEmpty() ? List.of("duckdb") : languages);

@@ -104,26 +104,17 @@ public final class DuckSession implements AutoCloseable {
         }
     }
 
-    /// Rows of texts that are added to a table.
-    public interface Rows extends AutoCloseable {
-        /// Adds a row; a missing text is null.
-        void add(List<@Nullable String> row);
-
-        @Override
-        void close();
-    }
-
     /// As [#append], on a second thread. Nothing else may be asked of the session until it is closed, and rows that
     /// were given are not changed any more.
-    public Rows appendQueued(String table) {
-        return new QueuedRows(() -> append(table));
+    public RowSink<String> appendQueued(String table) {
+        return new QueuedRows<>(() -> append(table));
     }
 
     /// Adds rows to a table of texts, without any SQL between.
-    public Rows append(String table) {
+    public RowSink<String> append(String table) {
         try {
             DuckDBAppender appender = connection.unwrap(DuckDBConnection.class).createAppender("main", table);
-            return new Rows() {
+            return new RowSink<>() {
                 @Override
                 public void add(List<@Nullable String> row) {
                     try {

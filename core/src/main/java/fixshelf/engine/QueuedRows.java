@@ -9,30 +9,30 @@ import org.jspecify.annotations.Nullable;
 
 /// Adds rows on a second thread, so that whoever reads them goes on meanwhile. Used by one thread, to whom a failure
 /// of the second one comes with the next row, or at the end.
-final class QueuedRows implements DuckSession.Rows {
+public final class QueuedRows<C> implements RowSink<C> {
     private static final int BATCH = 500;
     /// So that long texts do not fill the memory while they wait.
     private static final int MOST_SIGNS = 1_000_000;
     private static final int MOST_WAITING = 8;
 
-    private final Supplier<DuckSession.Rows> opened;
-    private final BlockingQueue<List<List<@Nullable String>>> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
+    private final Supplier<RowSink<C>> opened;
+    private final BlockingQueue<List<List<@Nullable C>>> waiting = new ArrayBlockingQueue<>(MOST_WAITING);
     private final Thread thread;
-    private List<List<@Nullable String>> batch = new ArrayList<>(BATCH);
+    private List<List<@Nullable C>> batch = new ArrayList<>(BATCH);
     private long signs;
     private boolean ended;
     private boolean told;
     private volatile @Nullable Throwable failure;
 
     /// @param opened asked for on the second thread, which alone uses it
-    QueuedRows(Supplier<DuckSession.Rows> opened) {
+    public QueuedRows(Supplier<RowSink<C>> opened) {
         this.opened = opened;
         this.thread = Thread.ofPlatform().daemon().name("adding rows").start(this::work);
     }
 
     private void work() {
-        try (DuckSession.Rows rows = opened.get()) {
-            for (List<List<@Nullable String>> some = next(); !some.isEmpty(); some = next()) {
+        try (RowSink<C> rows = opened.get()) {
+            for (List<List<@Nullable C>> some = next(); !some.isEmpty(); some = next()) {
                 some.forEach(rows::add);
             }
         } catch (RuntimeException | Error e) {
@@ -43,12 +43,12 @@ final class QueuedRows implements DuckSession.Rows {
     }
 
     /// The next batch, of which an empty one is the last.
-    private List<List<@Nullable String>> next() {
+    private List<List<@Nullable C>> next() {
         if (ended) {
             return List.of();
         }
         try {
-            List<List<@Nullable String>> some = waiting.take();
+            List<List<@Nullable C>> some = waiting.take();
             ended = some.isEmpty();
             return some;
         } catch (InterruptedException e) {
@@ -57,10 +57,10 @@ final class QueuedRows implements DuckSession.Rows {
     }
 
     @Override
-    public void add(List<@Nullable String> row) {
+    public void add(List<@Nullable C> row) {
         batch.add(row);
-        for (@Nullable String cell : row) {
-            signs += cell == null ? 0 : cell.length();
+        for (@Nullable C cell : row) {
+            signs += cell instanceof String text ? text.length() : 0;
         }
         if (batch.size() == BATCH || signs > MOST_SIGNS) {
             tellFailure();
@@ -103,7 +103,7 @@ final class QueuedRows implements DuckSession.Rows {
     }
 
     /// A batch is never lost to an interrupt, which is kept for whoever asks for it.
-    private void hand(List<List<@Nullable String>> some) {
+    private void hand(List<List<@Nullable C>> some) {
         boolean interrupted = false;
         while (true) {
             try {

@@ -4,10 +4,12 @@ import fixshelf.plan.Step;
 import fixshelf.render.sql.DuckDbLanguage;
 import fixshelf.render.sql.RelationSql;
 import fixshelf.table.Field;
+import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 
@@ -105,6 +107,62 @@ public final class Rows {
         }
         String with = queries.isEmpty() ? "" : "WITH " + String.join(",\n", queries) + "\n";
         return with + "SELECT * FROM " + from + (places ? " ORDER BY p" : "");
+    }
+
+    /// Whether the counts of a line do not add up from its parts: a cell is given values twice, or rows come from other
+    /// tables too. They are then made out of the tables before and after it, by [#counted].
+    public static boolean countsAnew(Step step) {
+        List<Field> replaced = step.replaced();
+        if (replaced.isEmpty() || step.rows() == Lineage.Rows.MERGED) {
+            return false;
+        }
+        return step.rows() == Lineage.Rows.ANY
+                || replaced.stream()
+                        .anyMatch(f -> step.after().parts().stream()
+                                        .filter(p -> p instanceof Relation.Compute compute
+                                                && compute.from().shape().has(f)
+                                                && compute.cells().stream()
+                                                        .anyMatch(c -> c.made().id() == f.id()))
+                                        .count()
+                                > 1);
+    }
+
+    /// A statement that puts the counts of a line into its table: how many cells of a row are others than those of the
+    /// row that it comes from, and how many of those that were lost are still missing.
+    ///
+    /// @param before the fields before the line
+    /// @param table with the place before in `o`
+    /// @param place the column by which a row of it is known
+    /// @param rows those before, with their places in `p`
+    /// @param changed the column with the changed cells
+    /// @param lost the column with the values that its parts lost
+    public static String counted(
+            Step step, List<Field> before, String table, String place, String rows, String changed, String lost) {
+        List<String> others = new ArrayList<>();
+        List<String> gone = new ArrayList<>();
+        for (Field field : step.replaced()) {
+            Optional<Field> was =
+                    before.stream().filter(b -> b.id() == field.id()).findFirst();
+            was.ifPresent(w -> {
+                String now = "n." + field.key();
+                String then = "b." + field.key();
+                boolean same = w.type().equals(field.type());
+                others.add(
+                        same
+                                ? "(" + now + " IS DISTINCT FROM " + then + ")::INTEGER"
+                                : "(CAST(" + now + " AS VARCHAR) IS DISTINCT FROM CAST(" + then
+                                        + " AS VARCHAR))::INTEGER");
+                gone.add("(" + then + " IS NOT NULL AND " + now + " IS NULL)::INTEGER");
+            });
+        }
+        String sums = others.isEmpty()
+                ? "0 AS k, 0 AS l"
+                : "CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", others)
+                        + " END AS k, CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", gone) + " END AS l";
+        return "UPDATE " + table + " SET " + changed + " = x.k, " + lost + " = least(" + table + "." + lost
+                + ", x.l) FROM (SELECT n."
+                + place + " AS q, " + sums + " FROM " + table + " n LEFT JOIN " + rows
+                + " b ON n.o = b.p) x WHERE x.q = " + table + "." + place;
     }
 
     /// The column with the cells that a line changed, in each row.

@@ -4,6 +4,7 @@ import fixshelf.language.tree.Expr;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.table.Shape;
 import fixshelf.type.Column;
 import java.util.IdentityHashMap;
 import java.util.List;
@@ -71,12 +72,13 @@ public record Step(
         return new Relation.Result(number, after.shape());
     }
 
-    /// The fields that it gives other values, in the order in which they come out.
+    /// The fields of the table before that it gives other values, in the order in which they come out.
     public List<Field> replaced() {
         List<Relation> parts = after.parts();
+        Shape begun = parts.getFirst().shape();
         return fields().stream()
-                .filter(f ->
-                        parts.stream().anyMatch(p -> p instanceof Relation.Compute compute && replaces(compute, f)))
+                .filter(f -> begun.has(f)
+                        && parts.stream().anyMatch(p -> p instanceof Relation.Compute compute && replaces(compute, f)))
                 .toList();
     }
 

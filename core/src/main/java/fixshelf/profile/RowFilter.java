@@ -1,6 +1,7 @@
 package fixshelf.profile;
 
 import fixshelf.engine.DuckSession;
+import fixshelf.engine.RowSink;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -32,7 +33,7 @@ public record RowFilter(Optional<Finding> finding, String text) {
     void prepare(DuckSession session) {
         if (finding.isPresent() && !finding.get().values().isEmpty()) {
             session.run("CREATE OR REPLACE TABLE looked_for (v VARCHAR)");
-            try (DuckSession.Rows rows = session.append("looked_for")) {
+            try (RowSink<String> rows = session.append("looked_for")) {
                 finding.get().values().forEach(v -> rows.add(List.of(v)));
             }
         }

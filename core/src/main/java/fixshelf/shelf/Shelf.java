@@ -73,7 +73,7 @@ public final class Shelf {
     }
 
     public Optional<TableFixPage> tableFix(String name) {
-        return tables.stream().filter(t -> t.name().equals(name)).findFirst();
+        return tables.stream().filter(t -> t.name().equalsIgnoreCase(name)).findFirst();
     }
 
     public List<FixPage> fixes() {

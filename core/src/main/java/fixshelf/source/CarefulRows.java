@@ -1,6 +1,7 @@
 package fixshelf.source;
 
 import fixshelf.engine.DuckSession;
+import fixshelf.engine.RowSink;
 import fixshelf.engine.Stop;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
@@ -97,7 +98,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> error
         List<ErrorCell> errors = new ArrayList<>();
         long badCount = 0;
         try (Records records = file.records();
-                DuckSession.Rows out = session.appendQueued(table)) {
+                RowSink<String> out = session.appendQueued(table)) {
             long count = 0;
             Optional<Records.Row> row = records.next();
             for (; row.isPresent() && count < most; row = records.next()) {
@@ -148,7 +149,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> error
 
         Optional<Integer> fill(DuckSession session, String table) throws IOException {
             create(file, session, table);
-            try (DuckSession.Rows out = session.appendQueued(table)) {
+            try (RowSink<String> out = session.appendQueued(table)) {
                 boolean heading = file.options().heading();
                 int from = 1;
                 List<Integer> stops = new ArrayList<>(openQuotes);
@@ -167,7 +168,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> error
             }
         }
 
-        private Optional<Integer> part(DuckSession.Rows out, int from, int stop, boolean heading) throws IOException {
+        private Optional<Integer> part(RowSink<String> out, int from, int stop, boolean heading) throws IOException {
             boolean skip = heading;
             boolean oneColumn = file.columns().size() == 1;
             try (Reader in = SourceFile.reader(file.file(), file.options())) {
@@ -218,7 +219,7 @@ public record CarefulRows(List<BadRow> bad, long badCount, List<ErrorCell> error
         }
 
         /// A field in quotes is never one of the words that mean missing.
-        private void write(DuckSession.Rows out, List<RecordReader.Field> fields) {
+        private void write(RowSink<String> out, List<RecordReader.Field> fields) {
             List<@Nullable String> row = new ArrayList<>(fields.size());
             for (RecordReader.Field field : fields) {
                 boolean missing = !field.quoted() && file.options().nullWords().contains(field.text());

@@ -312,13 +312,18 @@ public final class JobRun {
         DuckSession session = loaded.session();
         Step first = steps.getFirst();
         String base = numbered(before);
-        boolean places = Lineage.setsOrder(first.after());
+        boolean anew = Rows.countsAnew(first);
+        boolean places = Lineage.setsOrder(first.after()) || anew;
         Guards.hold(first, rowsBefore, job.where(first.number()), session, bases(first, base));
         List<LineEffect.Counted> reports = reports(first, base);
         String table = "part_" + index;
-        boolean origins = first.rows() == Lineage.Rows.ANY;
+        boolean origins = first.rows() == Lineage.Rows.ANY || anew;
         session.run("CREATE TABLE " + table + " AS "
                 + Rows.fused(steps, bases(first, places ? base : held("", before)), places, origins));
+        if (anew) {
+            List<Field> fields = job.plan().before(first.number()).fields();
+            session.run(Rows.counted(first, fields, table, "rowid", base, Rows.changed(first), Rows.lost(first)));
+        }
         if (!kept.containsValue(before)) {
             session.run("DROP TABLE " + before);
         }

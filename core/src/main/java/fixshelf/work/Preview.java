@@ -281,6 +281,9 @@ public final class Preview implements AutoCloseable {
                     + " FROM " + before.name());
         } else {
             session.run("CREATE TABLE " + name + " AS " + query);
+            if (Rows.countsAnew(step)) {
+                session.run(Rows.counted(step, last.fields(), name, "p", before.name(), "k", "l"));
+            }
         }
         Grid counts = session.query("SELECT count(*), coalesce(sum(k), 0)::BIGINT, coalesce(sum(l), 0)::BIGINT, "
                 + "count(DISTINCT o), count(*) - count(o) FROM " + name);

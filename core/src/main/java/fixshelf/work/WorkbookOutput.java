@@ -1,6 +1,8 @@
 package fixshelf.work;
 
 import fixshelf.engine.DuckSession;
+import fixshelf.engine.QueuedRows;
+import fixshelf.engine.RowSink;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
@@ -15,9 +17,12 @@ import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 
@@ -29,6 +34,7 @@ final class WorkbookOutput {
     static final int MOST_COLUMNS = 16_384;
     private static final int MOST_LETTERS = 32_767;
     private static final int FLUSH = 1_000;
+    private static final int MOST_SHARED = 100_000;
     private static final String DIGITS = "999999999999999";
     private static final double MOST_EXACT = 999_999_999_999_999d;
     private static final int MOST_DIGITS = 15;
@@ -65,16 +71,9 @@ final class WorkbookOutput {
             for (int c = 0; c < fields.size(); c++) {
                 sheet.value(0, c, WorkbookText.write(fields.get(c).name()));
             }
-            int[] row = {0};
-            session.each(query, cells -> {
-                row[0]++;
-                for (int c = 0; c < cells.size(); c++) {
-                    put(sheet, row[0], c, cells.get(c));
-                }
-                if (row[0] % FLUSH == 0) {
-                    flush(sheet);
-                }
-            });
+            try (QueuedRows<Object> rows = new QueuedRows<>(() -> new Cells(sheet))) {
+                session.each(query, rows::add);
+            }
             sheet.finish();
         } catch (IOException | UncheckedIOException e) {
             throw new ProblemException(Problem.about(
@@ -85,22 +84,75 @@ final class WorkbookOutput {
         }
     }
 
-    private static void flush(Worksheet sheet) {
-        try {
-            sheet.flush();
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
+    /// The cells of a sheet below its heading.
+    private final class Cells implements RowSink<Object> {
+        private final Worksheet sheet;
+        /// Texts that stand in the file once, where all their cells point. What comes later stands in its cell.
+        private final Set<String> shared = new HashSet<>();
+
+        private int row;
+
+        private Cells(Worksheet sheet) {
+            this.sheet = sheet;
         }
+
+        @Override
+        public void add(List<@Nullable Object> cells) {
+            row++;
+            for (int c = 0; c < cells.size(); c++) {
+                if (cells.get(c) instanceof String text) {
+                    put(c, text);
+                } else {
+                    WorkbookOutput.this.put(sheet, row, c, cells.get(c));
+                }
+            }
+            if (row % FLUSH == 0) {
+                try {
+                    sheet.flush();
+                } catch (IOException e) {
+                    throw new UncheckedIOException(e);
+                }
+            }
+        }
+
+        private void put(int column, String text) {
+            if (text.isEmpty()) {
+                return;
+            }
+            String written = WorkbookText.write(text);
+            if (isShared(written)) {
+                sheet.value(row, column, written);
+            } else {
+                sheet.inlineString(row, column, written);
+            }
+        }
+
+        private boolean isShared(String text) {
+            if (shared.size() < MOST_SHARED) {
+                shared.add(text);
+                return true;
+            }
+            return shared.contains(text) || isSpaced(text);
+        }
+
+        @Override
+        public void close() {}
+    }
+
+    /// Whether a program might leave out spaces of a text that stands in its cell.
+    private static boolean isSpaced(String text) {
+        boolean spaced = false;
+        for (int i = 0; i < text.length() && !spaced; i++) {
+            boolean edge = i == 0 || i == text.length() - 1;
+            char sign = text.charAt(i);
+            spaced = sign < ' ' || sign == ' ' && (edge || text.charAt(i + 1) == ' ');
+        }
+        return spaced;
     }
 
     private void put(Worksheet sheet, int row, int column, @Nullable Object value) {
         switch (value) {
             case null -> {}
-            case String text -> {
-                if (!text.isEmpty()) {
-                    sheet.value(row, column, WorkbookText.write(text));
-                }
-            }
             case LocalDate day when asText && day.isBefore(FIRST_DAY) -> text(sheet, row, column, day.toString());
             case LocalDateTime moment
             when asText && moment.toLocalDate().isBefore(FIRST_DAY) ->
@@ -144,9 +196,11 @@ final class WorkbookOutput {
                 .forEach(n -> wrong.add("the name of the column " + Visible.markOddities(n)));
         List<String> counts = new ArrayList<>();
         List<String> words = new ArrayList<>();
+        boolean fit = textsFit();
         for (Field field : fields) {
             String key = field.key();
             switch (field.type()) {
+                case Type.Text _, Type.Unknown _ when fit -> {}
                 case Type.Text _, Type.Unknown _ -> {
                     counts.add(tooLong(key));
                     words.add("texts longer than 32,767 characters in " + field.name());
@@ -195,6 +249,23 @@ final class WorkbookOutput {
                     "Numbers and days can be texts there, with `cannot_hold: text`; leave out what is too long, or write .csv"
                             + " or .parquet. Nothing was written."));
         }
+    }
+
+    /// Whether it holds all texts, asked of each row at once; where it does not, they are counted by column.
+    private boolean textsFit() {
+        List<String> texts = fields.stream()
+                .filter(f -> f.type() instanceof Type.Text || f.type() instanceof Type.Unknown)
+                .map(Field::key)
+                .toList();
+        if (texts.isEmpty()) {
+            return true;
+        }
+        String all = String.join(", ", texts);
+        String longest =
+                texts.stream().map(k -> "strlen(" + k + ") > " + MOST_LETTERS).collect(Collectors.joining(" OR "));
+        return session.number("SELECT count(*) FROM (" + query + ") WHERE " + longest + " OR regexp_matches(concat("
+                        + all + "), " + DuckSession.text(CANNOT_HOLD) + ")")
+                == 0;
     }
 
     /// Whether a text is too long; a workbook counts letters beyond the basic plane twice.

@@ -17,7 +17,7 @@ class QueuedRowsTest {
     @ValueSource(ints = {0, 1, 499, 500, 501, 12_345})
     void rowsComeInOrder(int count) {
         List<List<@Nullable String>> got = new ArrayList<>();
-        try (DuckSession.Rows rows = new QueuedRows(() -> into(got, Integer.MAX_VALUE))) {
+        try (RowSink<String> rows = new QueuedRows<>(() -> into(got, Integer.MAX_VALUE))) {
             for (int i = 0; i < count; i++) {
                 rows.add(List.of("row " + i));
             }
@@ -32,14 +32,14 @@ class QueuedRowsTest {
     @ParameterizedTest
     @ValueSource(ints = {-1, 0, 3, 700, 12_344})
     void aFailureIsToldOnce(int failing) {
-        Supplier<DuckSession.Rows> opened = () -> {
+        Supplier<RowSink<String>> opened = () -> {
             if (failing < 0) {
                 throw new IllegalStateException("row " + failing);
             }
             return into(new ArrayList<>(), failing);
         };
         assertThatThrownBy(() -> {
-                    try (DuckSession.Rows rows = new QueuedRows(opened)) {
+                    try (RowSink<String> rows = new QueuedRows<>(opened)) {
                         for (int i = 0; i < 12_345; i++) {
                             rows.add(List.of("x".repeat(i % 5 == 0 ? 5_000 : 1)));
                         }
@@ -55,7 +55,7 @@ class QueuedRowsTest {
     void anErrorIsTold() {
         Error broken = new OutOfMemoryError("no room");
         assertThatThrownBy(() -> {
-                    try (DuckSession.Rows rows = new QueuedRows(() -> {
+                    try (RowSink<String> rows = new QueuedRows<>(() -> {
                         throw broken;
                     })) {
                         for (int i = 0; i < 12_345; i++) {
@@ -66,8 +66,8 @@ class QueuedRowsTest {
                 .isSameAs(broken);
     }
 
-    private static DuckSession.Rows into(List<List<@Nullable String>> got, int failing) {
-        return new DuckSession.Rows() {
+    private static RowSink<String> into(List<List<@Nullable String>> got, int failing) {
+        return new RowSink<String>() {
             @Override
             public void add(List<@Nullable String> row) {
                 if (got.size() == failing) {

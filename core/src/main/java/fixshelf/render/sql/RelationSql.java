@@ -63,6 +63,8 @@ public final class RelationSql {
     private final Function<Relation, String> bases;
     private final List<String> queries = new ArrayList<>();
     private final Map<Relation, String> names = new IdentityHashMap<>();
+    /// What the table has that a relation begins with: other cells are new, and none of them is a changed one.
+    private Shape begun = new Shape(List.of());
 
     /// @param bases the table that a [Relation.Source] or [Relation.Result] is, quoted
     public RelationSql(SqlLanguage language, Manner manner, Function<Relation, String> bases) {
@@ -88,6 +90,7 @@ public final class RelationSql {
     /// called, and what names of its parts begin with.
     public String write(Relation relation, String name) {
         List<Relation> parts = relation.parts();
+        begun = parts.getFirst().shape();
         int number = 1;
         for (Relation part : parts) {
             boolean base = part instanceof Relation.Source || part instanceof Relation.Result;
@@ -123,6 +126,13 @@ public final class RelationSql {
         columns.addAll(manner.origins() ? List.of(place() + " AS o") : List.of());
         columns.addAll(manner.counts() ? List.of("0 AS k", "0 AS l") : List.of());
         columns.addAll(manner.carried());
+        return columns;
+    }
+
+    /// The hidden columns of a row that stays itself at another place.
+    private List<String> moved(String place) {
+        List<String> columns = hidden();
+        manner.place().ifPresent(p -> columns.set(0, place + " AS " + fields.id(p)));
         return columns;
     }
 
@@ -180,9 +190,7 @@ public final class RelationSql {
             case Relation.Sort(Relation from, List<Sorted> by) ->
                 query(
                         and(
-                                hidden(
-                                        "row_number() OVER (ORDER BY " + order(by, false, false, "sorted.") + ") - 1",
-                                        "o"),
+                                moved("row_number() OVER (ORDER BY " + order(by, false, false, "sorted.") + ") - 1"),
                                 ids(from.shape().fields())),
                         names.get(from) + " sorted");
             case Relation.FirstOf first -> firstOf(first);
@@ -212,7 +220,7 @@ public final class RelationSql {
 
     private String counted(String name, Relation.Compute compute, Function<Computed, String> term) {
         String sum = compute.cells().stream()
-                .filter(c -> compute.from().shape().has(c.made()))
+                .filter(c -> compute.from().shape().has(c.made()) && begun.has(c.made()))
                 .map(c -> " + CAST(" + term.apply(c) + " AS INTEGER)")
                 .collect(Collectors.joining());
         return sum.isEmpty() ? name : name + sum + " AS " + name;
