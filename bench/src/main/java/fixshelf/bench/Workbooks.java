@@ -69,7 +69,8 @@ final class Workbooks {
     private static void measureWriting(int rows, int pairs) throws Exception {
         Path folder = Files.createTempDirectory("bench");
         Path file = folder.resolve("alone.xlsx");
-        Path cells = folder.resolve("cells.parquet");
+        PageFiles.initShelf(folder.resolve("shelf"), "bench");
+        Path cells = folder.resolve("shelf/data/cells.parquet");
         try (DuckSession session = DuckSession.open(List.of(cells), Optional.empty())) {
             String columns = IntStream.range(0, COLUMNS)
                     .mapToObj(c ->
@@ -79,7 +80,6 @@ final class Workbooks {
             session.run("COPY (SELECT " + columns + " FROM range(1, " + (rows + 1) + ") AS t(r)) TO "
                     + DuckSession.text(cells.toString()) + " (FORMAT parquet)");
         }
-        PageFiles.initShelf(folder.resolve("shelf"), "bench");
         Path page = folder.resolve("shelf/jobs/book.yaml");
         Files.writeString(
                 page,

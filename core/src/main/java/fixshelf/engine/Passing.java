@@ -61,6 +61,7 @@ public final class Passing {
                 .filter(Relation.Compute.class::isInstance)
                 .count();
         return step.guard().isEmpty()
+                && !Rows.countsAnew(step)
                 && (isOfRows(step.after()) || Lineage.isByRow(step.after()) && computes <= 1)
                 && step.reports().stream().allMatch(r -> !r.breaks() && (r.dear() || isOfRows(r.relation())));
     }

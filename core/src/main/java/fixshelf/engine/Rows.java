@@ -6,6 +6,7 @@ import fixshelf.render.sql.RelationSql;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
+import fixshelf.table.Shape;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -112,19 +113,20 @@ public final class Rows {
     /// Whether the counts of a line do not add up from its parts: a cell is given values twice, or rows come from other
     /// tables too. They are then made out of the tables before and after it, by [#counted].
     public static boolean countsAnew(Step step) {
-        List<Field> replaced = step.replaced();
-        if (replaced.isEmpty() || step.rows() == Lineage.Rows.MERGED) {
-            return false;
-        }
-        return step.rows() == Lineage.Rows.ANY
-                || replaced.stream()
-                        .anyMatch(f -> step.after().parts().stream()
-                                        .filter(p -> p instanceof Relation.Compute compute
-                                                && compute.from().shape().has(f)
-                                                && compute.cells().stream()
-                                                        .anyMatch(c -> c.made().id() == f.id()))
-                                        .count()
-                                > 1);
+        List<Relation> parts = step.after().parts();
+        Shape begun = parts.getFirst().shape();
+        List<Integer> given = parts.stream()
+                .filter(Relation.Compute.class::isInstance)
+                .flatMap(p -> ((Relation.Compute) p)
+                        .cells().stream().map(c -> c.made().id()).distinct())
+                .filter(id -> begun.find(id).isPresent())
+                .toList();
+        boolean twice = given.stream().distinct().count() < given.size();
+        boolean gone =
+                given.stream().anyMatch(id -> step.after().shape().find(id).isEmpty());
+        return !given.isEmpty()
+                && step.rows() != Lineage.Rows.MERGED
+                && (twice || gone || step.rows() == Lineage.Rows.ANY);
     }
 
     /// A statement that puts the counts of a line into its table: how many cells of a row are others than those of the

@@ -1,6 +1,7 @@
 package fixshelf.work;
 
 import fixshelf.engine.Passing;
+import fixshelf.engine.Rows;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
@@ -68,7 +69,8 @@ record Segment(List<Step> steps) {
         long computes = step.after().parts().stream()
                 .filter(Relation.Compute.class::isInstance)
                 .count();
-        return Lineage.isByRow(step.after())
+        return !Rows.countsAnew(step)
+                && Lineage.isByRow(step.after())
                 && computes <= 1
                 && step.reports().stream().allMatch(Operation.Report::dear);
     }

@@ -32,6 +32,8 @@ class ChangedCellsTest {
                 "`- set: ['{v}']\n  to: NULLIF(it, 'x')\n- sort: ['{v}']`, 2, 2",
                 "`- put_under: list\n- set: ['{v}']\n  to: upper(it)`, 3, 0",
                 "`- set: ['{v}']\n  to: upper(it)\n- keep_rows: v <> 'X'`, 1, 0",
+                "`- set: ['{v}', '{n}']\n  to: it || '!'\n- drop: ['{v}']`, 5, 0",
+                "`- set: ['{v}']\n  to: upper(it)\n- drop: ['{v}']`, 0, 0",
                 "`- number_rows: nr\n  from: 9`, 0, 0",
                 "`- columns_to_rows: ['{n}']\n  names_in: name\n  values_in: value\n- set: ['{v}']\n  to: upper(it)`, 3, 0",
             })
