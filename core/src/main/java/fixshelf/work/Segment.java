@@ -61,6 +61,8 @@ record Segment(List<Step> steps) {
         return onTheOneAbove
                 && !overJob
                 && !isWritten
+                // What it changed is seen in its own table only.
+                && !Rows.countsAnew(first)
                 && (first.number() == 1 ? Passing.fits(step) || looksUp.test(step) : isFused(step));
     }
 

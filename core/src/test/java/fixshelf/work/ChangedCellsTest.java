@@ -38,10 +38,12 @@ class ChangedCellsTest {
                 "`- columns_to_rows: ['{n}']\n  names_in: name\n  values_in: value\n- set: ['{v}']\n  to: upper(it)`, 3, 0",
             })
     void areThoseThatDiffer(String lines, long changed, long lost) throws Exception {
+        // What lines below it change is not its own.
         Jobs.shelf(
                 root,
                 "v,n\nx,1\nY,2\nx,3\nq,4\n,5\n",
-                "job: job\nlines:\n  - read: data/in.csv\n  - lines: {v: v, n: n}\noutputs:\n  - write: out.parquet\n");
+                "job: job\nlines:\n  - read: data/in.csv\n  - lines: {v: v, n: n}\n  - add: {w: \"'w'\"}\n"
+                        + "  - set: every column\n    to: NULLIF(it, it)\noutputs:\n  - write: out.parquet\n");
         Files.createDirectories(root.resolve("datasets"));
         Files.writeString(root.resolve("data/list.csv"), "v,n\na,7\nx,8\n");
         Files.writeString(root.resolve("datasets/list.yaml"), "dataset: list\nread: data/list.csv\n");
