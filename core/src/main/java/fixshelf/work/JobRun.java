@@ -462,6 +462,7 @@ public final class JobRun {
                 step.rows(),
                 StepColumns.of(last, step),
                 changed,
+                changed,
                 lost,
                 Optional.empty(),
                 reports,

@@ -14,6 +14,7 @@ import java.util.Optional;
 /// @param added rows that come from no row before
 /// @param rows what the line does with rows
 /// @param cellsChanged cells whose value is another one than before
+/// @param changes how many changes its parts made, where it is looked at: a cell that two of them change is two
 /// @param valuesLost cells that held a value and are missing now, but for those that are made missing on purpose
 /// @param columns how many columns there were and are, and which came and went
 /// @param reports the tables that tell of its work, with their numbers of rows
@@ -27,6 +28,7 @@ public record LineEffect(
         Lineage.Rows rows,
         Columns columns,
         long cellsChanged,
+        long changes,
         long valuesLost,
         Optional<Repeats> repeats,
         List<Counted> reports,
@@ -46,6 +48,7 @@ public record LineEffect(
                 rows,
                 columns,
                 cellsChanged,
+                changes,
                 valuesLost,
                 repeats,
                 reports,
@@ -149,6 +152,7 @@ public record LineEffect(
                 0,
                 Lineage.Rows.SAME,
                 new Columns(columns, columns, List.of(), List.of(), 0),
+                0,
                 0,
                 0,
                 Optional.empty(),

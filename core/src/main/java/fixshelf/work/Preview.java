@@ -273,17 +273,15 @@ public final class Preview implements AutoCloseable {
         long rowsBefore = before.effect().rowsAfter();
         DuckSession session = loaded.session();
         String name = "line_" + nextTable++;
-        Problem.Where where = job.where(line);
-        Guards.hold(step, rowsBefore, where, session, bases(job));
+        Guards.hold(step, rowsBefore, job.where(line), session, bases(job));
         boolean view = Lineage.isOfColumns(step.after());
+        long changes = 0;
         if (view) {
             session.run("CREATE VIEW " + name + " AS SELECT p, p AS o, 0 AS k, 0 AS l, " + Rows.keys(step.fields())
                     + " FROM " + before.name());
         } else {
             session.run("CREATE TABLE " + name + " AS " + query);
-            if (Rows.countsAnew(step)) {
-                session.run(Rows.counted(step, last.fields(), name, "p", before.name(), "k", "l"));
-            }
+            changes = CellCounts.settled(session, step, last.fields(), name, before.name());
         }
         Grid counts = session.query("SELECT count(*), coalesce(sum(k), 0)::BIGINT, coalesce(sum(l), 0)::BIGINT, "
                 + "count(DISTINCT o), count(*) - count(o) FROM " + name);
@@ -300,6 +298,7 @@ public final class Preview implements AutoCloseable {
                         step.rows(),
                         StepColumns.of(last, step),
                         number(counts, 1),
+                        changes,
                         number(counts, 2),
                         repeats(step, before.name()),
                         reports.counted(job, step, name, number(counts, 1)),

@@ -22,22 +22,22 @@ class ChangedCellsTest {
     @CsvSource(
             quoteCharacter = '`',
             value = {
-                // The lines of the fix, cells changed, values lost
-                "`- set: ['{v}']\n  to: upper(it)`, 3, 0",
-                "`- set: ['{v}']\n  to: upper(it)\n- set: ['{v}']\n  to: lower(it)`, 1, 0",
-                "`- set: ['{v}']\n  to: upper(it)\n- set: ['{v}']\n  to: it || '!'`, 4, 0",
-                "`- set: ['{v}']\n  to: upper(it)\n- sort: ['{v}']`, 3, 0",
-                "`- set: ['{v}']\n  to: NULLIF(it, 'x')`, 2, 2",
-                "`- set: ['{v}']\n  to: NULLIF(it, 'x')\n- fill_missing: ['{v}']\n  with: z`, 3, 0",
-                "`- set: ['{v}']\n  to: NULLIF(it, 'x')\n- sort: ['{v}']`, 2, 2",
-                "`- put_under: list\n- set: ['{v}']\n  to: upper(it)`, 3, 0",
-                "`- set: ['{v}']\n  to: upper(it)\n- keep_rows: v <> 'X'`, 1, 0",
-                "`- set: ['{v}', '{n}']\n  to: it || '!'\n- drop: ['{v}']`, 5, 0",
-                "`- set: ['{v}']\n  to: upper(it)\n- drop: ['{v}']`, 0, 0",
-                "`- number_rows: nr\n  from: 9`, 0, 0",
-                "`- columns_to_rows: ['{n}']\n  names_in: name\n  values_in: value\n- set: ['{v}']\n  to: upper(it)`, 3, 0",
+                // The lines of the fix, cells changed, values lost, changes that the parts made
+                "`- set: ['{v}']\n  to: upper(it)`, 3, 0, 3",
+                "`- set: ['{v}']\n  to: upper(it)\n- set: ['{v}']\n  to: lower(it)`, 1, 0, 7",
+                "`- set: ['{v}']\n  to: upper(it)\n- set: ['{v}']\n  to: it || '!'`, 4, 0, 7",
+                "`- set: ['{v}']\n  to: upper(it)\n- sort: ['{v}']`, 3, 0, 3",
+                "`- set: ['{v}']\n  to: NULLIF(it, 'x')`, 2, 2, 2",
+                "`- set: ['{v}']\n  to: NULLIF(it, 'x')\n- fill_missing: ['{v}']\n  with: z`, 3, 0, 5",
+                "`- set: ['{v}']\n  to: NULLIF(it, 'x')\n- sort: ['{v}']`, 2, 2, 2",
+                "`- put_under: list\n- set: ['{v}']\n  to: upper(it)`, 3, 0, 5",
+                "`- set: ['{v}']\n  to: upper(it)\n- keep_rows: v <> 'X'`, 1, 0, 1",
+                "`- set: ['{v}', '{n}']\n  to: it || '!'\n- drop: ['{v}']`, 5, 0, 9",
+                "`- set: ['{v}']\n  to: upper(it)\n- drop: ['{v}']`, 0, 0, 3",
+                "`- number_rows: nr\n  from: 9`, 0, 0, 0",
+                "`- columns_to_rows: ['{n}']\n  names_in: name\n  values_in: value\n- set: ['{v}']\n  to: upper(it)`, 3, 0, 3",
             })
-    void areThoseThatDiffer(String lines, long changed, long lost) throws Exception {
+    void areThoseThatDiffer(String lines, long changed, long lost, long changes) throws Exception {
         // What lines below it change is not its own.
         Jobs.shelf(
                 root,
@@ -57,6 +57,7 @@ class ChangedCellsTest {
         try (Preview preview = Preview.open(planned.source()).get()) {
             LineEffect shown = preview.look(planned).get().get(1);
             assertThat(List.of(shown.cellsChanged(), shown.valuesLost())).isEqualTo(List.of(changed, lost));
+            assertThat(shown.changes()).isEqualTo(changes);
             List<LostValue> values = preview.lost(planned, 2, 10).get();
             assertThat(values.stream().mapToLong(LostValue::rows).sum()).isEqualTo(lost);
         }

@@ -132,6 +132,7 @@ class JobRunTest {
                 e.rows(),
                 e.columns(),
                 e.cellsChanged(),
+                e.cellsChanged(),
                 e.valuesLost(),
                 Optional.empty(),
                 List.of(),

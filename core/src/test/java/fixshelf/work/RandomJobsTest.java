@@ -76,7 +76,7 @@ public class RandomJobsTest {
     @Tag("proof")
     @Test
     void manyLinesMeanTheSame() throws Exception {
-        holdInJava(SEED + 7, 100);
+        holdInJava(SEED + 7, 40);
     }
 
     private void holdInJava(long seed, int jobs) throws Exception {
