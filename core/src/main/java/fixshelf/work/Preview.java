@@ -6,7 +6,6 @@ import fixshelf.engine.Rows;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.problem.Outcome;
-import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
