@@ -132,16 +132,16 @@ final class WorkbookOutput {
                 shared.add(text);
                 return true;
             }
-            return shared.contains(text) || isSpaced(text);
+            return shared.contains(text) || isReadInWays(text);
         }
 
         @Override
         public void close() {}
     }
 
-    /// Whether a program might leave out spaces of a text that stands in its cell.
-    private static boolean isSpaced(String text) {
-        boolean spaced = false;
+    /// Whether some program leaves out spaces of a text that stands in its cell, or shows how a sign is written there.
+    private static boolean isReadInWays(String text) {
+        boolean spaced = text.contains("_x");
         for (int i = 0; i < text.length() && !spaced; i++) {
             boolean edge = i == 0 || i == text.length() - 1;
             char sign = text.charAt(i);

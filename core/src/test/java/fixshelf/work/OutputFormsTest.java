@@ -2,16 +2,21 @@ package fixshelf.work;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import fixshelf.engine.DuckSession;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -49,6 +54,29 @@ class OutputFormsTest {
         assertThat(run(DATA, TYPED, output).problems()).isEmpty();
         assertThat(Files.readString(root.resolve(output)).strip().replace("\n", "#"))
                 .isEqualTo(written);
+    }
+
+    /// Texts beyond the first hundred thousand different ones stand in their cells, and are what they were.
+    @Test
+    void soAreMoreTextsThanAreSharedInAWorkbook() throws Exception {
+        List<String> odd = List.of(
+                " edge", "edge ", "a  b", "\"a\nb\"", "w_x000D_", "=1+1", "<&>", "\uD834\uDD1E", "e\u0301", "\u00A0x");
+        StringBuilder data = new StringBuilder("a\n");
+        for (int i = 0; i < 100_001; i++) {
+            data.append('t').append(i).append('\n');
+        }
+        odd.forEach(t -> data.append(t).append('\n'));
+        data.append("t3\nlast\n");
+        assertThat(run(data.toString(), "", "out.xlsx").problems()).isEmpty();
+        Set<String> read = new HashSet<>();
+        SourceFile written = SourceFile.open(root.resolve("out.xlsx"), ReadOptions.of("out.xlsx"))
+                .get();
+        try (DuckSession session = DuckSession.open(List.of(written.file()), Optional.empty())) {
+            CarefulRows.read(written, session, "t").get();
+            session.each("SELECT * FROM t", row -> read.add(String.valueOf(row.getFirst())));
+        }
+        assertThat(read).hasSize(100_001 + odd.size() + 1).contains("t0", "t100000", "last", "a\nb");
+        assertThat(read).containsAll(odd.stream().filter(t -> !t.startsWith("\"")).toList());
     }
 
     /// A workbook that was written is read again: texts stay texts, numbers are their digits, days are days; an empty
@@ -105,9 +133,8 @@ class OutputFormsTest {
         SourceFile written = SourceFile.open(
                         root.resolve("out.xlsx"), ReadOptions.of("out.xlsx").withNullWords(List.of()))
                 .get();
-        try (fixshelf.engine.DuckSession session =
-                fixshelf.engine.DuckSession.open(List.of(written.file()), java.util.Optional.empty())) {
-            fixshelf.source.CarefulRows.read(written, session, "t").get();
+        try (DuckSession session = DuckSession.open(List.of(written.file()), Optional.empty())) {
+            CarefulRows.read(written, session, "t").get();
             assertThat(session.query("SELECT * FROM t").rows().stream().map(r -> r.getFirst()))
                     .containsExactlyElementsOf(texts);
         }
