@@ -76,7 +76,8 @@ class OutputFormsTest {
             session.each("SELECT * FROM t", row -> read.add(String.valueOf(row.getFirst())));
         }
         assertThat(read).hasSize(100_001 + odd.size() + 1).contains("t0", "t100000", "last", "a\nb");
-        assertThat(read).containsAll(odd.stream().filter(t -> !t.startsWith("\"")).toList());
+        assertThat(read)
+                .containsAll(odd.stream().filter(t -> !t.startsWith("\"")).toList());
     }
 
     /// A workbook that was written is read again: texts stay texts, numbers are their digits, days are days; an empty
