@@ -3,6 +3,7 @@ package fixshelf.engine;
 import fixshelf.plan.Step;
 import fixshelf.render.sql.DuckDbLanguage;
 import fixshelf.render.sql.RelationSql;
+import fixshelf.table.Computed;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
@@ -117,16 +118,21 @@ public final class Rows {
         Shape begun = parts.getFirst().shape();
         List<Integer> given = parts.stream()
                 .filter(Relation.Compute.class::isInstance)
-                .flatMap(p -> ((Relation.Compute) p)
-                        .cells().stream().map(c -> c.made().id()).distinct())
-                .filter(id -> begun.find(id).isPresent())
+                .map(Relation.Compute.class::cast)
+                .flatMap(p -> p.cells().stream()
+                        .map(Computed::made)
+                        .filter(f -> p.from().shape().has(f))
+                        .map(Field::id)
+                        .distinct())
                 .toList();
+        // A cell that the line itself has made is new, and no changed one.
+        boolean fresh = given.stream().anyMatch(id -> begun.find(id).isEmpty());
         boolean twice = given.stream().distinct().count() < given.size();
         boolean gone =
                 given.stream().anyMatch(id -> step.after().shape().find(id).isEmpty());
         return !given.isEmpty()
                 && step.rows() != Lineage.Rows.MERGED
-                && (twice || gone || step.rows() == Lineage.Rows.ANY);
+                && (twice || gone || fresh || step.rows() == Lineage.Rows.ANY);
     }
 
     /// A statement that puts the counts of a line into its table: how many cells of a row are others than those of the
@@ -157,10 +163,11 @@ public final class Rows {
                 gone.add("(" + then + " IS NOT NULL AND " + now + " IS NULL)::INTEGER");
             });
         }
-        String sums = others.isEmpty()
-                ? "0 AS k, 0 AS l"
-                : "CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", others)
-                        + " END AS k, CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", gone) + " END AS l";
+        String sums = "CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", others)
+                + " END AS k, CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", gone) + " END AS l";
+        if (others.isEmpty()) {
+            return "UPDATE " + table + " SET " + changed + " = 0, " + lost + " = 0";
+        }
         return "UPDATE " + table + " SET " + changed + " = x.k, " + lost + " = least(" + table + "." + lost
                 + ", x.l) FROM (SELECT n."
                 + place + " AS q, " + sums + " FROM " + table + " n LEFT JOIN " + rows

@@ -34,7 +34,7 @@ class ChangedCellsTest {
                 "`- set: ['{v}']\n  to: upper(it)\n- keep_rows: v <> 'X'`, 1, 0, 1",
                 "`- set: ['{v}', '{n}']\n  to: it || '!'\n- drop: ['{v}']`, 5, 0, 9",
                 "`- set: ['{v}']\n  to: upper(it)\n- drop: ['{v}']`, 0, 0, 3",
-                "`- number_rows: nr\n  from: 9`, 0, 0, 0",
+                "`- number_rows: nr\n  from: 9`, 0, 0, 5",
                 "`- columns_to_rows: ['{n}']\n  names_in: name\n  values_in: value\n- set: ['{v}']\n  to: upper(it)`, 3, 0, 3",
             })
     void areThoseThatDiffer(String lines, long changed, long lost, long changes) throws Exception {

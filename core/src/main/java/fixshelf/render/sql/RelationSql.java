@@ -63,8 +63,6 @@ public final class RelationSql {
     private final Function<Relation, String> bases;
     private final List<String> queries = new ArrayList<>();
     private final Map<Relation, String> names = new IdentityHashMap<>();
-    /// What the table has that a relation begins with: other cells are new, and none of them is a changed one.
-    private Shape begun = new Shape(List.of());
 
     /// @param bases the table that a [Relation.Source] or [Relation.Result] is, quoted
     public RelationSql(SqlLanguage language, Manner manner, Function<Relation, String> bases) {
@@ -90,7 +88,6 @@ public final class RelationSql {
     /// called, and what names of its parts begin with.
     public String write(Relation relation, String name) {
         List<Relation> parts = relation.parts();
-        begun = parts.getFirst().shape();
         int number = 1;
         for (Relation part : parts) {
             boolean base = part instanceof Relation.Source || part instanceof Relation.Result;
@@ -220,7 +217,7 @@ public final class RelationSql {
 
     private String counted(String name, Relation.Compute compute, Function<Computed, String> term) {
         String sum = compute.cells().stream()
-                .filter(c -> compute.from().shape().has(c.made()) && begun.has(c.made()))
+                .filter(c -> compute.from().shape().has(c.made()))
                 .map(c -> " + CAST(" + term.apply(c) + " AS INTEGER)")
                 .collect(Collectors.joining());
         return sum.isEmpty() ? name : name + sum + " AS " + name;
