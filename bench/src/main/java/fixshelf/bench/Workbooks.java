@@ -13,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Collections;
+import java.util.Comparator;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Map;
@@ -27,48 +28,61 @@ import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Row;
 
-/// A workbook read into a table, beside the reading library by itself, pair by pair in one process.
+/// A workbook read into a table, and written by a job, beside the libraries by themselves, pair by pair in one process.
 final class Workbooks {
     private static final int COLUMNS = 20;
     private static final int FLUSH = 1_000;
 
     private Workbooks() {}
 
-    /// Prints the median times, and the ratios of the pairs; the first pair warms up and does not count.
+    /// Prints the median times, and the ratios of the pairs.
     static void measure(int rows, int pairs) throws Exception {
-        Path file = Files.createTempFile("bench", ".xlsx");
+        Path folder = Files.createTempDirectory("bench");
         try {
+            Path file = folder.resolve("alone.xlsx");
             write(file, rows);
-            List<Double> alone = new ArrayList<>();
-            List<Double> read = new ArrayList<>();
-            List<Double> ratios = new ArrayList<>();
-            for (int pair = 0; pair <= pairs; pair++) {
-                double library = seconds(() -> alone(file));
-                double ours = seconds(() -> read(file));
-                if (pair > 0) {
-                    alone.add(library);
-                    read.add(ours);
-                    ratios.add(ours / library);
+            compare("read", rows, pairs, () -> alone(file), () -> read(file));
+            PlannedJob job = writing(folder, rows);
+            compare("written", rows, pairs, () -> write(file, rows), () -> JobRun.run(job, JobRun.Watcher.NONE)
+                    .get());
+        } finally {
+            try (Stream<Path> all = Files.walk(folder)) {
+                for (Path one : all.sorted(Comparator.reverseOrder()).toList()) {
+                    Files.delete(one);
                 }
             }
-            print("read", rows, alone, read, ratios);
-        } finally {
-            Files.delete(file);
         }
-        measureWriting(rows, pairs);
     }
 
-    private static void print(String what, int rows, List<Double> alone, List<Double> ours, List<Double> ratios) {
+    /// Both in turn; the first pair warms up and does not count.
+    private static void compare(String what, int rows, int pairs, Work library, Work ours) throws Exception {
+        List<Double> alone = new ArrayList<>();
+        List<Double> worked = new ArrayList<>();
+        List<Double> ratios = new ArrayList<>();
+        for (int pair = 0; pair <= pairs; pair++) {
+            double theirs = seconds(library);
+            double mine = seconds(ours);
+            if (pair > 0) {
+                alone.add(theirs);
+                worked.add(mine);
+                ratios.add(mine / theirs);
+            }
+        }
         Collections.sort(ratios);
         System.out.printf(
                 "| %s, %,d rows by %d | %.1f | %.1f | **%.2f** | %.2f to %.2f |%n",
-                what, rows, COLUMNS, median(alone), median(ours), median(ratios), ratios.getFirst(), ratios.getLast());
+                what,
+                rows,
+                COLUMNS,
+                median(alone),
+                median(worked),
+                median(ratios),
+                ratios.getFirst(),
+                ratios.getLast());
     }
 
-    /// The same cells written by the library, and by a job that has them in a Parquet file.
-    private static void measureWriting(int rows, int pairs) throws Exception {
-        Path folder = Files.createTempDirectory("bench");
-        Path file = folder.resolve("alone.xlsx");
+    /// A job that has the same cells in a Parquet file, and writes them into a workbook.
+    private static PlannedJob writing(Path folder, int rows) throws Exception {
         PageFiles.initShelf(folder.resolve("shelf"), "bench");
         Path cells = folder.resolve("shelf/data/cells.parquet");
         try (DuckSession session = DuckSession.open(List.of(cells), Optional.empty())) {
@@ -84,22 +98,9 @@ final class Workbooks {
         Files.writeString(
                 page,
                 "job: book\nlines:\n  - read: " + cells + "\noutputs:\n  - write: book.xlsx\n    replace: true\n");
-        PlannedJob job = ShelfReader.read(folder.resolve("shelf"))
+        return ShelfReader.read(folder.resolve("shelf"))
                 .then(shelf -> PlannedJob.plan(shelf, shelf.job("book").orElseThrow(), Map.of()))
                 .get();
-        List<Double> alone = new ArrayList<>();
-        List<Double> written = new ArrayList<>();
-        List<Double> ratios = new ArrayList<>();
-        for (int pair = 0; pair <= pairs; pair++) {
-            double library = seconds(() -> write(file, rows));
-            double ours = seconds(() -> JobRun.run(job, JobRun.Watcher.NONE).get());
-            if (pair > 0) {
-                alone.add(library);
-                written.add(ours);
-                ratios.add(ours / library);
-            }
-        }
-        print("written", rows, alone, written, ratios);
     }
 
     static double median(List<Double> values) {

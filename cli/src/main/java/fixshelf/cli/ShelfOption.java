@@ -96,10 +96,7 @@ abstract class ShelfOption implements Callable<Integer> {
         for (String name : names) {
             Optional<FixPage> page = shelf.fix(name);
             if (page.isEmpty()) {
-                List<String> known = new ArrayList<>(
-                        shelf.fixes().stream().map(FixPage::name).toList());
-                shelf.tableFixes().forEach(t -> known.add(t.name()));
-                unknown("fix", name, known);
+                unknown("fix", name, fixNames(shelf).toList());
                 return Optional.empty();
             }
             pages.add(page.get());
@@ -123,12 +120,14 @@ abstract class ShelfOption implements Callable<Integer> {
 
     /// The names of all fixes and jobs.
     static List<String> names(Shelf shelf) {
-        return Stream.of(
-                        shelf.fixes().stream().map(FixPage::name),
-                        shelf.tableFixes().stream().map(TableFixPage::name),
-                        shelf.jobs().stream().map(JobPage::name))
-                .flatMap(s -> s)
+        return Stream.concat(fixNames(shelf), shelf.jobs().stream().map(JobPage::name))
                 .toList();
+    }
+
+    private static Stream<String> fixNames(Shelf shelf) {
+        return Stream.concat(
+                shelf.fixes().stream().map(FixPage::name),
+                shelf.tableFixes().stream().map(TableFixPage::name));
     }
 
     final java.io.PrintWriter out() {

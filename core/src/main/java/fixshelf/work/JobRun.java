@@ -195,6 +195,7 @@ public final class JobRun {
         }
     }
 
+    /// Whether a line looks keys up; what it looks them up in is kept.
     private boolean looksUp(Step step) {
         Optional<Lookup> lookup = Lookup.of(loaded.session(), step, r -> Rows.other((Relation.Source) r));
         lookup.ifPresent(l -> lookups.put(step.number(), l));
