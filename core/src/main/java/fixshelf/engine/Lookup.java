@@ -98,11 +98,14 @@ public final class Lookup {
         return join.meeting() == Relation.Meeting.PAIRS || join.meeting() == Relation.Meeting.ALL_LEFT;
     }
 
-    /// The join that a line is, where nothing else is told of it than what can be counted.
+    /// The join that a line is, where nothing else is told of it than what can be counted; a table fix may also change
+    /// cells.
     private static Optional<Relation.Join> joined(Step step) {
         Relation after = step.after() instanceof Relation.Pick pick ? pick.from() : step.after();
         return after instanceof Relation.Join join
                         && Lineage.isByRow(join.left())
+                        && step.replaced().isEmpty()
+                        && !Rows.countsAnew(step)
                         && join.right().parts().stream().noneMatch(Relation.Result.class::isInstance)
                         && join.on().stream().noneMatch(p -> p.left().type().equals(Type.NUMBER))
                         && step.reports().stream().allMatch(r -> r.dear() || REPORTS.contains(r.name()))

@@ -114,8 +114,8 @@ public final class Rows {
     /// Whether the counts of a line do not add up from its parts: a cell is given values twice, or rows come from other
     /// tables too. They are then made out of the tables before and after it, by [#counted].
     public static boolean countsAnew(Step step) {
-        List<Relation> parts = step.after().parts();
-        Shape begun = parts.getFirst().shape();
+        List<Relation> parts = step.after().rowsFrom();
+        Shape begun = parts.getLast().shape();
         List<Integer> given = parts.stream()
                 .filter(Relation.Compute.class::isInstance)
                 .map(Relation.Compute.class::cast)

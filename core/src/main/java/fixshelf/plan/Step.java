@@ -74,8 +74,8 @@ public record Step(
 
     /// The fields of the table before that it gives other values, in the order in which they come out.
     public List<Field> replaced() {
-        List<Relation> parts = after.parts();
-        Shape begun = parts.getFirst().shape();
+        List<Relation> parts = after.rowsFrom();
+        Shape begun = parts.getLast().shape();
         return fields().stream()
                 .filter(f -> begun.has(f)
                         && parts.stream().anyMatch(p -> p instanceof Relation.Compute compute && replaces(compute, f)))

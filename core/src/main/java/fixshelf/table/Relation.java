@@ -240,6 +240,15 @@ public sealed interface Relation {
         }
     }
 
+    /// Itself and the tables that its rows come from, one out of another; the last is the one that it begins with.
+    default List<Relation> rowsFrom() {
+        List<Relation> from = new ArrayList<>(List.of(this));
+        while (!from.getLast().inputs().isEmpty()) {
+            from.add(from.getLast().inputs().getFirst());
+        }
+        return from;
+    }
+
     /// Itself and all that it is worked out of, each once, inputs before what is made of them.
     default List<Relation> parts() {
         List<Relation> parts = new ArrayList<>();

@@ -95,6 +95,8 @@ class LookupsTest {
                         2,
                         2));
         LINES.put("side by side", new Lines("  - join: list\n    matching: {t: k}\n    prefix: l_\n", 1, 0));
+        LINES.put("a fix that also changes cells", new Lines("  - upper_and_listed: {t: t}\n", 0, 0));
+        LINES.put("a fix that looks up alone", new Lines("  - listed: {t: t}\n", 1, 1));
         LINES.put(
                 "what repeats comes first",
                 new Lines(
@@ -217,8 +219,18 @@ class LookupsTest {
                 root.resolve("jobs/list.yaml"),
                 "job: list\nlines:\n  - read: listed\n  - read_as: {n: integer, day: date, amount: \"decimal(9,2)\"}\n"
                         + "outputs:\n  - write: list.parquet\n");
+        fix("listed", "");
+        fix("upper_and_listed", "- set: [\"{t}\"]\n  to: NULLIF(upper(it), 'B')\n");
         Files.writeString(root.resolve("datasets/in_other_words.yaml"), "dataset: in_other_words\nread: data/in.csv\n");
         return ShelfReader.read(root).get();
+    }
+
+    private void fix(String name, String before) throws Exception {
+        Files.writeString(
+                root.resolve("fixes/" + name + ".fix.md"),
+                "---\nformat: 2\nfix: " + name + "\nkind: table\nreads: keep those on the list\nparameters:\n"
+                        + "  t: {type: column}\n---\n# Kept\n\n```yaml\n" + before
+                        + "- keep_matching: list\n  matching: {\"{t}\": k}\n```\n");
     }
 
     private static String cell(@Nullable String key) {
