@@ -106,8 +106,8 @@ public final class FixOfLines {
             UnaryOperator<String> columns,
             UnaryOperator<String> made) {
         Set<String> madeSoFar = new LinkedHashSet<>();
-        // What no line names, such as a column of another table, is there once it leaves.
-        after.stream().filter(c -> !before.contains(c)).forEach(madeSoFar::add);
+        // Such as a column of another table.
+        List<String> ofNoLine = after.stream().filter(c -> !before.contains(c)).toList();
         List<Line> all = new ArrayList<>();
         for (Line line : lines) {
             Set<String> fresh = new LinkedHashSet<>();
@@ -115,8 +115,10 @@ public final class FixOfLines {
             List<String> left = line.blanks().containsKey("prefix") ? List.of() : after;
             all.add(rewritten(
                     line,
-                    used -> meant(used, madeSoFar).map(made).or(() -> meant(used, before)
-                            .map(columns)),
+                    used -> meant(used, madeSoFar)
+                            .map(made)
+                            .or(() -> meant(used, before).map(columns))
+                            .or(() -> meant(used, ofNoLine).map(made)),
                     used -> meant(used, left).map(c -> {
                         fresh.add(c);
                         return made.apply(c);

@@ -38,6 +38,7 @@ class LinesAsAFixTest {
                 "  - new_ids: [k]\n    into: number\n    known: numbers\n"
                         + "  - keep_matching: list\n    matching: {v: k}\n  - sort: [number]\n",
                 "  - columns_to_rows: [v, n]\n    names_in: n\n    values_in: v\n  - sort: [v]\n",
+                "  - set: [K]\n    to: upper(it)\n  - add: {w: k}\n  - drop: [k]\n  - add: {K: w || v}\n  - sort: [k]\n",
                 "  - choose: [k, N]\n  - rename: {n: v}\n  - keep_rows: v IS NOT NULL\n",
             })
     void givesTheSameRows(String lines) throws Exception {
