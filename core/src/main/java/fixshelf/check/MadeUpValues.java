@@ -142,6 +142,9 @@ public final class MadeUpValues {
             "2038-01-19",
             "9999-12-31");
 
+    /// Microseconds of a second; in years far off R keeps none.
+    private static final int[] MICROS = {500_000, 250_000, 1, 999_999, 123_456, 100_000, 70};
+
     private static final LocalDate START = LocalDate.of(2000, 1, 1);
     private static final long FIRST_SECOND =
             LocalDate.of(1, 1, 1).atStartOfDay().toEpochSecond(ZoneOffset.UTC);
@@ -213,11 +216,16 @@ public final class MadeUpValues {
                     values.add(time(LocalDate.parse(edge).atTime(0, 0)));
                     values.add(time(LocalDate.parse(edge).atTime(23, 59, 59)));
                 }
+                for (int micros : MICROS) {
+                    values.add(time(LocalDateTime.of(1969, 12, 31, 23, 59, 59, 1000 * micros)));
+                }
                 while (values.size() < count) {
                     long second = random.nextInt(3) == 0
                             ? FIRST_SECOND + Math.floorMod(random.nextLong(), LAST_SECOND - FIRST_SECOND)
                             : random.nextInt();
-                    values.add(time(LocalDateTime.ofEpochSecond(second, 0, ZoneOffset.UTC)));
+                    boolean near = Math.abs(second) < 1L << 32;
+                    int micros = near && random.nextInt(3) == 0 ? MICROS[random.nextInt(MICROS.length)] : 0;
+                    values.add(time(LocalDateTime.ofEpochSecond(second, 1000 * micros, ZoneOffset.UTC)));
                 }
             }
             case Type.ListOf(Type element) -> {
@@ -324,7 +332,9 @@ public final class MadeUpValues {
                                         time.toEpochSecond(ZoneOffset.UTC),
                                         START.atStartOfDay().toEpochSecond(ZoneOffset.UTC))
                                 .stream()
-                                .map(s -> LocalDateTime.ofEpochSecond(s, 0, ZoneOffset.UTC))
+                                .flatMap(s -> Stream.of(0, time.getNano())
+                                        .map(n -> LocalDateTime.ofEpochSecond(s, n, ZoneOffset.UTC)))
+                                .distinct()
                                 .toList();
                     case null, default -> List.of();
                 };

@@ -10,6 +10,7 @@ import fixshelf.type.Type;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.math.RoundingMode;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
@@ -258,9 +259,17 @@ final class REngine extends ScriptEngine {
             case Type.Num _ -> number.doubleValue();
             case Type.Int _ -> number.longValue();
             case Type.Date _ -> LocalDate.ofEpochDay(number.longValue());
-            case Type.Timestamp _ -> LocalDateTime.ofEpochSecond(number.longValue(), 0, ZoneOffset.UTC);
+            case Type.Timestamp _ -> time(number);
             case Type.Bool _, Type.Text _, Type.ListOf _, Type.Mapping _, Type.Unknown _ -> number;
         };
+    }
+
+    /// Seconds in floating point, which are near a microsecond.
+    private static LocalDateTime time(BigDecimal seconds) {
+        BigDecimal micros = seconds.setScale(6, RoundingMode.HALF_UP);
+        long whole = micros.setScale(0, RoundingMode.FLOOR).longValueExact();
+        int nanos = micros.subtract(BigDecimal.valueOf(whole)).movePointRight(9).intValueExact();
+        return LocalDateTime.ofEpochSecond(whole, nanos, ZoneOffset.UTC);
     }
 
     private static String text(String codePoints) {

@@ -25,7 +25,7 @@ final class ReadAs extends BuiltIn {
             "layout",
             ValueKinds.TEXT,
             "",
-            "The layout of days or times, as dd/MM/yyyy; else yyyy-MM-dd and yyyy-MM-dd HH:mm:ss.");
+            "The layout of days or times, as dd/MM/yyyy; else yyyy-MM-dd and yyyy-MM-dd HH:mm:ss, which a fraction of a second may follow.");
 
     ReadAs() {
         super(

@@ -38,7 +38,7 @@ final class ReadDetected extends BuiltIn {
                         "An empty text, and one of blanks, says nothing, and becomes missing in a column that gets a type.",
                         "Rows stay as they stand.",
                         "",
-                        "A number with zeros before it, as 007, is a code: its column stays text. So does one with a comma, or of more than 18 digits. A decimal has as many places as its longest value. Days are yyyy-MM-dd, times yyyy-MM-dd HH:mm:ss.",
+                        "A number with zeros before it, as 007, is a code: its column stays text. So does one with a comma, or of more than 18 digits. A decimal has as many places as its longest value. Days are yyyy-MM-dd, times yyyy-MM-dd HH:mm:ss, which a fraction of a second may follow.",
                         "",
                         "types: each column with the type that it gets.",
                         "What was seen in the data is written out, as types."),
@@ -109,7 +109,7 @@ final class ReadDetected extends BuiltIn {
         Expr whole = matches(text, "^-?(0|[1-9][0-9]{0,17})$");
         Expr exact = matches(text, "^-?(0|[1-9][0-9]{0,11})\\.[0-9]{1,6}$");
         Expr day = Formula.isKnown(Formula.call("to_date", text, Expr.Literal.text("yyyy-MM-dd")));
-        Expr time = Formula.isKnown(Formula.call("to_timestamp", text, Expr.Literal.text("yyyy-MM-dd HH:mm:ss")));
+        Expr time = Formula.isKnown(Formula.call("to_timestamp", text));
         Expr truth = matches(Formula.call("lower", text), "^(true|false)$");
         Expr places = Formula.when(
                 exact,

@@ -33,9 +33,7 @@ final class Readings {
             case Type.Date _
             when type.equals(Type.TEXT) ->
                 Optional.of(Formula.call("format_date", value, layout(layout, "yyyy-MM-dd")));
-            case Type.Timestamp _
-            when type.equals(Type.TEXT) ->
-                Optional.of(Formula.call("format_timestamp", value, layout(layout, "yyyy-MM-dd HH:mm:ss")));
+            case Type.Timestamp _ when type.equals(Type.TEXT) -> Optional.of(timed("format_timestamp", value, layout));
             default -> Optional.empty();
         };
     }
@@ -68,6 +66,13 @@ final class Readings {
         return Expr.Literal.text(layout.isEmpty() ? usual : layout);
     }
 
+    /// Without a layout also with the fraction of a second, of any length.
+    private static Expr timed(String function, Expr value, String layout) {
+        return layout.isEmpty()
+                ? Formula.call(function, value)
+                : Formula.call(function, value, Expr.Literal.text(layout));
+    }
+
     private static @org.jspecify.annotations.Nullable Expr ofText(Expr value, Type type, String layout) {
         return switch (type) {
             case Type.Int _ -> Formula.call("to_integer", value);
@@ -85,7 +90,7 @@ final class Readings {
                                 Formula.missing(Type.BOOLEAN)));
             }
             case Type.Date _ -> Formula.call("to_date", value, layout(layout, "yyyy-MM-dd"));
-            case Type.Timestamp _ -> Formula.call("to_timestamp", value, layout(layout, "yyyy-MM-dd HH:mm:ss"));
+            case Type.Timestamp _ -> timed("to_timestamp", value, layout);
             case Type.Text _, Type.ListOf _, Type.Mapping _, Type.Unknown _ -> null;
         };
     }

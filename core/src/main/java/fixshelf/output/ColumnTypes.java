@@ -52,11 +52,13 @@ final class ColumnTypes {
             "postgresql",
             new Names("text", "bigint", "numeric(%d, %d)", "double precision", "boolean", "date", "timestamp"),
             "mariadb",
-            new Names("longtext", "bigint", "decimal(%d, %d)", "double", "boolean", "date", "datetime"),
+            new Names("longtext", "bigint", "decimal(%d, %d)", "double", "boolean", "date", "datetime(6)"),
             "sqlite",
             new Names("TEXT", "INTEGER", "TEXT", "REAL", "INTEGER", "TEXT", "TEXT"),
             "duckdb",
             new Names("VARCHAR", "BIGINT", "DECIMAL(%d, %d)", "DOUBLE", "BOOLEAN", "DATE", "TIMESTAMP"));
+
+    private static final int MICROS = 6;
 
     /// The type of a column in a new table.
     String of(Type type) {
@@ -103,7 +105,7 @@ final class ColumnTypes {
                         there.shown()
                                 + (isSized(there)
                                         ? "(" + there.size() + (there.digits() > 0 ? ", " + there.digits() : "") + ")"
-                                        : "")
+                                        : rule.startsWith("microsecond") ? "(" + places(there) + ")" : "")
                                 + (there.needed() ? " not null" : ""));
     }
 
@@ -140,7 +142,7 @@ final class ColumnTypes {
         };
     }
 
-    private static @Nullable String rule(Field field, Known there, String key) {
+    private @Nullable String rule(Field field, Known there, String key) {
         return switch (field.column().type()) {
             case Type.Text _ -> isText(there) ? length(there, key) : null;
             case Type.Int _ -> whole(there, key);
@@ -155,9 +157,26 @@ final class ColumnTypes {
             case Type.Timestamp _ ->
                 there.jdbc() == java.sql.Types.TIMESTAMP
                                 && !there.type().toLowerCase(Locale.ROOT).contains("tz")
-                        ? "false"
+                        ? finer(there, key)
                         : null;
             default -> null;
+        };
+    }
+
+    /// Fractions of a second with more digits than a column of a server keeps.
+    private String finer(Known there, String key) {
+        int digits = places(there);
+        return digits >= MICROS
+                ? "false"
+                : "microsecond(" + key + ") % " + (int) Math.pow(10, MICROS - digits) + " <> 0";
+    }
+
+    /// The digits of a fraction of a second that a column keeps: MariaDB tells them by the length of the text.
+    private int places(Known there) {
+        return switch (engine) {
+            case "postgresql" -> there.digits();
+            case "mariadb" -> Math.max(0, there.size() - "2026-02-07 10:12:00.".length());
+            default -> MICROS;
         };
     }
 

@@ -7,6 +7,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
+import fixshelf.type.Literals;
 import fixshelf.type.Visible;
 import java.io.IOException;
 import java.io.InputStream;
@@ -22,7 +23,6 @@ import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
@@ -43,7 +43,6 @@ public final class DatabaseTable implements AutoCloseable {
     private static final int SHOWN = 3;
     private static final String NEW = "__fixshelf_new";
     private static final String OLD = "__fixshelf_old";
-    private static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss");
 
     private final TableTarget target;
     private final ColumnTypes types;
@@ -439,7 +438,7 @@ public final class DatabaseTable implements AutoCloseable {
             case BigDecimal number when sqlite -> number.toPlainString();
             case Boolean truth when sqlite -> truth ? 1L : 0L;
             case LocalDate day -> day.toString();
-            case LocalDateTime moment -> moment.format(MOMENT);
+            case LocalDateTime moment -> Literals.time(moment);
             default -> value;
         };
     }

@@ -190,7 +190,8 @@ final class ColumnFindings {
         tally.layouts.forEach((layout, group) -> {
             Layout.Kind kind = Layout.of(layout, Layout.cache()).kind();
             if (kind == Layout.Kind.DAY || kind == Layout.Kind.TIME) {
-                Group all = layouts.computeIfAbsent(layout.replaceAll("(?<!9)99?(?!9)", "9"), _ -> new Group());
+                Group all = layouts.computeIfAbsent(
+                        layout.replaceAll("(?<!9)99?(?!9)", "9").replaceFirst("(:9:9)\\.9+", "$1"), _ -> new Group());
                 all.rows += group.rows;
                 all.values.addAll(group.values);
             }

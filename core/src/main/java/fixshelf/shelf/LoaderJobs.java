@@ -8,8 +8,9 @@ import fixshelf.plan.QueryValues;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
-import fixshelf.problem.Problem;
 import fixshelf.problem.Problem.Where;
+import fixshelf.problem.Problem;
+import fixshelf.type.Literals;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
@@ -225,10 +226,10 @@ final class LoaderJobs {
     private String said(String name, Object value, @Nullable String pattern) {
         if (pattern == null) {
             return value instanceof LocalDateTime t
-                    ? t.format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT))
+                    ? Literals.time(t)
                     : value instanceof java.math.BigDecimal d ? d.toPlainString() : value.toString();
         }
-        if ((value instanceof LocalDate || value instanceof LocalDateTime) && pattern.matches("[yMdHms\\W_0-9]+")) {
+        if ((value instanceof LocalDate || value instanceof LocalDateTime) && pattern.matches("[yMdHmsS\\W_0-9]+")) {
             try {
                 return DateTimeFormatter.ofPattern(pattern.replace('y', 'u'), Locale.ROOT)
                         .format((TemporalAccessor) value);

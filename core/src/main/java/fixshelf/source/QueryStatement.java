@@ -4,6 +4,7 @@ import fixshelf.plan.QueryValues;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Literals;
 import java.math.BigDecimal;
 import java.sql.Connection;
 import java.sql.PreparedStatement;
@@ -11,13 +12,9 @@ import java.sql.SQLException;
 import java.sql.Types;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
-import java.util.Locale;
 
 /// Gives the values of a query to the server, beside its text.
 public final class QueryStatement {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
-
     private QueryStatement() {}
 
     /// A statement with its values in it.
@@ -64,7 +61,7 @@ public final class QueryStatement {
             case Boolean truth -> statement.setBoolean(place, truth);
             case LocalDate day when texts -> statement.setString(place, day.toString());
             case LocalDate day -> statement.setObject(place, day);
-            case LocalDateTime time when texts -> statement.setString(place, TIME.format(time));
+            case LocalDateTime time when texts -> statement.setString(place, Literals.time(time));
             case LocalDateTime time -> statement.setObject(place, time);
             default -> {
                 if (engine.equals("postgresql")) {

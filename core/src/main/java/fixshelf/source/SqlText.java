@@ -25,7 +25,8 @@ public final class SqlText {
             case Float number when Float.isFinite(number) -> WorkbookRecords.digits(new BigDecimal(number.toString()));
             case BigDecimal number -> number.toPlainString();
             case Boolean truth -> truth.toString();
-            case java.sql.Timestamp _ -> rows.getString(column).replaceFirst("\\.0+$", "");
+            case java.sql.Timestamp _ ->
+                rows.getString(column).replaceFirst("(\\.[0-9]*?)0+$", "$1").replaceFirst("\\.$", "");
             default -> rows.getString(column);
         };
     }

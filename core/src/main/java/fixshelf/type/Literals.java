@@ -4,6 +4,9 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
+import java.time.format.ResolverStyle;
+import java.time.temporal.ChronoField;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -41,11 +44,23 @@ public final class Literals {
         return shortest.scaleByPowerOfTen(-exponent).toPlainString() + "e" + exponent;
     }
 
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
+    private static final DateTimeFormatter TIME = new DateTimeFormatterBuilder()
+            .appendPattern("uuuu-MM-dd HH:mm:ss")
+            .appendFraction(ChronoField.NANO_OF_SECOND, 0, 6, true)
+            .toFormatter(Locale.ROOT)
+            .withResolverStyle(ResolverStyle.STRICT);
 
-    /// A timestamp as `2026-02-07 10:12:00`.
+    /// A timestamp as `2026-02-07 10:12:00`, or `2026-02-07 10:12:00.25`: of a fraction all digits that are not
+    /// needless zeros, up to the microsecond.
     public static String time(LocalDateTime time) {
         return TIME.format(time);
+    }
+
+    /// The time that such a text writes, with one to six digits of a fraction.
+    ///
+    /// @throws java.time.format.DateTimeParseException where it writes none
+    public static LocalDateTime time(String text) {
+        return LocalDateTime.parse(text, TIME);
     }
 
     private static String text(String text) {

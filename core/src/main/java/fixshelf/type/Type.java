@@ -62,7 +62,7 @@ public sealed interface Type {
     /// A day of the Gregorian calendar, also before it was in use, of the years 0001 to 9999.
     record Date() implements Type {}
 
-    /// A day and a time of that day to the second, without a time zone, of the years 0001 to 9999.
+    /// A day and a time of that day to the microsecond, without a time zone, of the years 0001 to 9999.
     record Timestamp() implements Type {}
 
     /// Several values of one type in an order; only known when code is written, as a parameter or a constant.

@@ -8,6 +8,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
+import fixshelf.type.Literals;
 import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -17,7 +18,6 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -27,7 +27,6 @@ final class JsonOutput {
     private static final JsonMapper MAPPER = JsonMapper.builder()
             .enable(StreamWriteFeature.WRITE_BIGDECIMAL_AS_PLAIN)
             .build();
-    static final DateTimeFormatter MOMENT = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss");
 
     private final DuckSession session;
     private final Path target;
@@ -91,7 +90,7 @@ final class JsonOutput {
             case Long number -> out.writeNumber(number);
             case Double number -> out.writeNumber(number);
             case LocalDate day -> out.writeString(day.toString());
-            case LocalDateTime moment -> out.writeString(moment.format(MOMENT));
+            case LocalDateTime moment -> out.writeString(Literals.time(moment));
             default -> out.writeString(value.toString());
         }
     }

@@ -7,6 +7,7 @@ import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import fixshelf.type.Visible;
 import fixshelf.type.WorkbookText;
@@ -39,6 +40,10 @@ final class WorkbookOutput {
     private static final double MOST_EXACT = 999_999_999_999_999d;
     private static final int MOST_DIGITS = 15;
     private static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
+
+    /// In a thousandth of a second.
+    private static final int NANOS = 1_000_000;
+
     private static final String CANNOT_HOLD = "[\\x00-\\x08\\x0B\\x0C\\x0E-\\x1F\\x{FFFE}\\x{FFFF}]";
 
     private final DuckSession session;
@@ -155,8 +160,8 @@ final class WorkbookOutput {
             case null -> {}
             case LocalDate day when asText && day.isBefore(FIRST_DAY) -> text(sheet, row, column, day.toString());
             case LocalDateTime moment
-            when asText && moment.toLocalDate().isBefore(FIRST_DAY) ->
-                text(sheet, row, column, moment.format(JsonOutput.MOMENT));
+            when asText && (moment.toLocalDate().isBefore(FIRST_DAY) || moment.getNano() % NANOS != 0) ->
+                text(sheet, row, column, Literals.time(moment));
             case Long whole
             when asText && Math.abs((double) whole) > MOST_EXACT -> text(sheet, row, column, whole.toString());
             case BigDecimal exact
@@ -168,7 +173,8 @@ final class WorkbookOutput {
             }
             case LocalDateTime moment -> {
                 sheet.value(row, column, moment);
-                sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss").set();
+                String part = moment.getNano() == 0 ? "" : ".000";
+                sheet.style(row, column).format("yyyy-mm-dd hh:mm:ss" + part).set();
             }
             case Number number -> sheet.value(row, column, number);
             default -> sheet.value(row, column, value.toString());
@@ -220,6 +226,10 @@ final class WorkbookOutput {
                 case Type.Date _, Type.Timestamp _ -> {
                     counts.add(key + " < DATE '1900-03-01'");
                     words.add("days before 1900-03-01 in " + field.name());
+                    if (field.type() instanceof Type.Timestamp) {
+                        counts.add("microsecond(" + key + ") % 1000 <> 0");
+                        words.add("times finer than a thousandth of a second in " + field.name());
+                    }
                 }
                 default -> {}
             }

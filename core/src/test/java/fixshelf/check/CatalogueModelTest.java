@@ -17,6 +17,7 @@ import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.ZoneOffset;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.IsoFields;
@@ -313,12 +314,11 @@ class CatalogueModelTest {
     private static final Set<DayOfWeek> WEEKEND = Set.of(DayOfWeek.SATURDAY, DayOfWeek.SUNDAY);
 
     private static List<Model> times() {
-        DateTimeFormatter plain = DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT);
         return List.of(
                 strict("to_timestamp(format_timestamp(u))", Row::u),
                 strict("to_timestamp(format_timestamp(u, 'd/M/yyyy H:mm'), 'd/M/yyyy H:mm')", r -> r.u().truncatedTo(
                                 ChronoUnit.MINUTES)),
-                strict("format_timestamp(u)", r -> plain.format(r.u())),
+                strict("format_timestamp(u)", r -> Meaning.written(r.u())),
                 strict("date_of(u)", r -> r.u().toLocalDate()),
                 strict("at_midnight(x)", r -> r.x().atStartOfDay()),
                 strict("hour(u)", r -> (long) r.u().getHour()),
@@ -338,12 +338,23 @@ class CatalogueModelTest {
                 strict("epoch_to_timestamp(n)", r -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(r.n()))),
                 strict(
                         "epoch_millis_to_timestamp(n)",
-                        r -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(Math.floorDiv(r.n(), 1000L)))),
+                        r -> Meaning.timeInCalendar(() -> EPOCH.plus(r.n(), ChronoUnit.MILLIS))),
+                strict(
+                        "epoch_micros_to_timestamp(n)",
+                        r -> Meaning.timeInCalendar(() -> EPOCH.plus(r.n(), ChronoUnit.MICROS))),
+                strict("microsecond(u)", r -> r.u().getNano() / 1000L),
+                strict(
+                        "add_microseconds(u, n)",
+                        r -> Meaning.timeInCalendar(() -> r.u().plus(r.n(), ChronoUnit.MICROS))),
+                strict("microseconds_between(u, v)", r -> ChronoUnit.MICROS.between(r.u(), r.v())),
+                strict(
+                        "to_timestamp(format_timestamp(u, 'd/M/yyyy H:mm:ss,SSS'), 'd/M/yyyy H:mm:ss,SSS')",
+                        r -> r.u().truncatedTo(ChronoUnit.MILLIS)),
                 strict("to_zone(u, 'Europe/Dublin')", r -> Meaning.inZone(r.u(), "Europe/Dublin")),
                 strict("to_zone(u, 'Australia/Lord_Howe')", r -> Meaning.inZone(r.u(), "Australia/Lord_Howe")),
                 strict("from_zone(u, 'America/St_Johns')", r -> Meaning.fromZone(r.u(), "America/St_Johns")),
                 strict("from_zone(u, '+05:45')", r -> Meaning.fromZone(r.u(), "+05:45")),
-                strict("timestamp_to_epoch(u)", r -> ChronoUnit.SECONDS.between(EPOCH, r.u())),
+                strict("timestamp_to_epoch(u)", r -> r.u().toEpochSecond(ZoneOffset.UTC)),
                 strict("serial_to_timestamp(d)", r -> {
                     LocalDate day =
                             Meaning.serial(r.d().setScale(0, RoundingMode.FLOOR).longValueExact());

@@ -4,6 +4,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.format.TextStyle;
 import java.time.temporal.ChronoField;
+import java.time.temporal.ChronoUnit;
 import java.time.temporal.TemporalAccessor;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -62,6 +63,9 @@ final class LayoutMeaning {
             case "EEE" -> time.getDayOfWeek().getDisplayName(TextStyle.SHORT, locale);
             case "EEEE" -> time.getDayOfWeek().getDisplayName(TextStyle.FULL, locale);
             case "H" -> "" + time.getHour();
+            case "S", "SS", "SSS", "SSSS", "SSSSS", "SSSSSS" ->
+                String.format("%06d", time.getNano() / 1000)
+                        .substring(0, part.group().length());
             case "MM", "dd", "HH", "mm", "ss" ->
                 String.format("%02d", time.get(field(part.group().charAt(0))));
             default -> part.group();
@@ -114,10 +118,13 @@ final class LayoutMeaning {
             String letters = fields.get(i);
             values.put(
                     letters.charAt(0),
-                    letters.startsWith("MMM") ? month(said, letters.length()) : Integer.parseInt(said));
+                    letters.startsWith("MMM")
+                            ? month(said, letters.length())
+                            : Integer.parseInt(letters.charAt(0) == 'S' ? (said + "00000").substring(0, 6) : said));
         }
         return Meaning.timeInCalendar(() -> LocalDate.of(values.get('y'), values.get('M'), values.get('d'))
-                .atTime(values.getOrDefault('H', 0), values.getOrDefault('m', 0), values.getOrDefault('s', 0)));
+                .atTime(values.getOrDefault('H', 0), values.getOrDefault('m', 0), values.getOrDefault('s', 0))
+                .plus(values.getOrDefault('S', 0), ChronoUnit.MICROS));
     }
 
     private String names(int letters) {

@@ -11,6 +11,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.time.zone.ZoneRules;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -247,6 +248,13 @@ final class Meaning {
         } catch (DateTimeException | ArithmeticException e) {
             return null;
         }
+    }
+
+    /// In the standard's order, with a fraction as short as it can be.
+    static String written(LocalDateTime time) {
+        String whole = time.withNano(0).format(DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss"));
+        String part = String.format(".%06d", time.getNano() / 1000);
+        return whole + part.replaceFirst("\\.?0*$", "");
     }
 
     static @Nullable LocalDateTime timeInCalendar(Supplier<LocalDateTime> computed) {

@@ -36,7 +36,7 @@ final class RandomTrees {
             "decimal", List.of("0.5", "-0.50", "12.345", "0.00", "-7.5"),
             "boolean", List.of("TRUE", "FALSE", "NULL"),
             "date", List.of("DATE '2024-02-29'", "DATE '1969-12-31'"),
-            "timestamp", List.of("TIMESTAMP '2024-02-29 23:59:59'"),
+            "timestamp", List.of("TIMESTAMP '2024-02-29 23:59:59'", "TIMESTAMP '1969-12-31 23:59:59.000070'"),
             "number", List.of("1.5e0", "-2e0"));
 
     private static final List<String> KINDS = List.copyOf(new java.util.TreeSet<>(NAMES.keySet()));

@@ -12,6 +12,7 @@ import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.ZoneOffset;
 import java.time.temporal.ChronoUnit;
 import java.time.temporal.IsoFields;
 import java.time.temporal.TemporalAdjusters;
@@ -386,6 +387,12 @@ public final class TreeMeaning {
         return switch (a.getFirst()) {
             case LocalDate day -> ofDay(call, day, a);
             case LocalDateTime time -> ofTime(call, time, a);
+            case String text
+            when a.size() == 1 && call.function().name().equals("to_timestamp") ->
+                text.matches(".{19}\\.[0-9]{1,6}")
+                        ? LayoutMeaning.read(
+                                text, List.of("yyyy-MM-dd HH:mm:ss." + "S".repeat(text.length() - 20)), false)
+                        : LayoutMeaning.read(text, layouts(a, call), false);
             case String text ->
                 LayoutMeaning.read(
                         text, layouts(a, call), call.function().name().equals("to_date"));
@@ -393,7 +400,10 @@ public final class TreeMeaning {
             case BigDecimal number -> serial(call, a, number);
             case Long millis
             when call.function().name().equals("epoch_millis_to_timestamp") ->
-                Meaning.timeInCalendar(() -> EPOCH.plusSeconds(Math.floorDiv(millis, 1000L)));
+                Meaning.timeInCalendar(() -> EPOCH.plus(millis, ChronoUnit.MILLIS));
+            case Long micros
+            when call.function().name().equals("epoch_micros_to_timestamp") ->
+                Meaning.timeInCalendar(() -> EPOCH.plus(micros, ChronoUnit.MICROS));
             case Long seconds -> Meaning.timeInCalendar(() -> EPOCH.plusSeconds(seconds));
             case null, default -> throw unknown(call);
         };
@@ -440,14 +450,19 @@ public final class TreeMeaning {
     private static @Nullable Object ofTime(Expr.Call call, LocalDateTime time, List<@Nullable Object> a) {
         return switch (call.function().name()) {
             case "format_timestamp" ->
-                LayoutMeaning.write(time, layouts(a, call).getFirst());
+                a.size() == 1
+                        ? Meaning.written(time)
+                        : LayoutMeaning.write(time, layouts(a, call).getFirst());
             case "date_of" -> time.toLocalDate();
             case "hour" -> (long) time.getHour();
             case "minute" -> (long) time.getMinute();
             case "second" -> (long) time.getSecond();
             case "add_seconds" -> Meaning.timeInCalendar(() -> time.plusSeconds(n(a, 1)));
             case "seconds_between" -> ChronoUnit.SECONDS.between(time, (LocalDateTime) a.get(1));
-            case "timestamp_to_epoch" -> ChronoUnit.SECONDS.between(EPOCH, time);
+            case "microsecond" -> time.getNano() / 1000L;
+            case "add_microseconds" -> Meaning.timeInCalendar(() -> time.plus(n(a, 1), ChronoUnit.MICROS));
+            case "microseconds_between" -> ChronoUnit.MICROS.between(time, (LocalDateTime) a.get(1));
+            case "timestamp_to_epoch" -> time.toEpochSecond(ZoneOffset.UTC);
             case "to_zone" -> Meaning.inZone(time, (String) known(a, 1));
             case "from_zone" -> Meaning.fromZone(time, (String) known(a, 1));
             default -> throw unknown(call);

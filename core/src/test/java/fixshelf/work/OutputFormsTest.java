@@ -28,7 +28,7 @@ class OutputFormsTest {
     Path root;
 
     private static final String DATA =
-            "no,day,at,cost,n,ok,t\n007,2026-03-01,2026-03-01 10:12:00,1234567890123456.50,3,true,a|b\n"
+            "no,day,at,cost,n,ok,t\n007,2026-03-01,2026-03-01 10:12:00.5,1234567890123456.50,3,true,a|b\n"
                     + "\"1,5\",,,,,,\"\"\n=1+1,1900-03-01,2026-12-31 23:59:59,-0.05,-9,false,\"say \"\"x\"\"\"\n";
     private static final String TYPED =
             "  - read_as: {day: date, at: timestamp, cost: \"decimal(18,2)\", n: integer, ok: boolean}\n";
@@ -46,9 +46,9 @@ class OutputFormsTest {
             delimiter = ';',
             quoteCharacter = '~',
             value = {
-                "out.json; [#{\"no\":\"007\",\"day\":\"2026-03-01\",\"at\":\"2026-03-01 10:12:00\",\"cost\":1234567890123456.50,\"n\":3,\"ok\":true,\"t\":\"a|b\"},#{\"no\":\"1,5\",\"day\":null,\"at\":null,\"cost\":null,\"n\":null,\"ok\":null,\"t\":\"\"},#{\"no\":\"=1+1\",\"day\":\"1900-03-01\",\"at\":\"2026-12-31 23:59:59\",\"cost\":-0.05,\"n\":-9,\"ok\":false,\"t\":\"say \\\"x\\\"\"}#]",
-                "out.jsonl; {\"no\":\"007\",\"day\":\"2026-03-01\",\"at\":\"2026-03-01 10:12:00\",\"cost\":1234567890123456.50,\"n\":3,\"ok\":true,\"t\":\"a|b\"}#{\"no\":\"1,5\",\"day\":null,\"at\":null,\"cost\":null,\"n\":null,\"ok\":null,\"t\":\"\"}#{\"no\":\"=1+1\",\"day\":\"1900-03-01\",\"at\":\"2026-12-31 23:59:59\",\"cost\":-0.05,\"n\":-9,\"ok\":false,\"t\":\"say \\\"x\\\"\"}",
-                "out.csv; no,day,at,cost,n,ok,t#007,2026-03-01,2026-03-01 10:12:00,1234567890123456.50,3,true,a|b#\"1,5\",,,,,,\"\"#=1+1,1900-03-01,2026-12-31 23:59:59,-0.05,-9,false,\"say \"\"x\"\"\""
+                "out.json; [#{\"no\":\"007\",\"day\":\"2026-03-01\",\"at\":\"2026-03-01 10:12:00.5\",\"cost\":1234567890123456.50,\"n\":3,\"ok\":true,\"t\":\"a|b\"},#{\"no\":\"1,5\",\"day\":null,\"at\":null,\"cost\":null,\"n\":null,\"ok\":null,\"t\":\"\"},#{\"no\":\"=1+1\",\"day\":\"1900-03-01\",\"at\":\"2026-12-31 23:59:59\",\"cost\":-0.05,\"n\":-9,\"ok\":false,\"t\":\"say \\\"x\\\"\"}#]",
+                "out.jsonl; {\"no\":\"007\",\"day\":\"2026-03-01\",\"at\":\"2026-03-01 10:12:00.5\",\"cost\":1234567890123456.50,\"n\":3,\"ok\":true,\"t\":\"a|b\"}#{\"no\":\"1,5\",\"day\":null,\"at\":null,\"cost\":null,\"n\":null,\"ok\":null,\"t\":\"\"}#{\"no\":\"=1+1\",\"day\":\"1900-03-01\",\"at\":\"2026-12-31 23:59:59\",\"cost\":-0.05,\"n\":-9,\"ok\":false,\"t\":\"say \\\"x\\\"\"}",
+                "out.csv; no,day,at,cost,n,ok,t#007,2026-03-01,2026-03-01 10:12:00.5,1234567890123456.50,3,true,a|b#\"1,5\",,,,,,\"\"#=1+1,1900-03-01,2026-12-31 23:59:59,-0.05,-9,false,\"say \"\"x\"\"\""
             })
     void areTexts(String output, String written) throws Exception {
         assertThat(run(DATA, TYPED, output).problems()).isEmpty();
@@ -94,7 +94,7 @@ class OutputFormsTest {
             try (Preview preview = Preview.open(written).get()) {
                 assertThat(preview.firstRows(9).stream().map(r -> String.join(" ", r)))
                         .containsExactlyInAnyOrder(
-                                "007 2026-03-01 2026-03-01 10:12:00 1.5 3 true a|b",
+                                "007 2026-03-01 2026-03-01 10:12:00.500 1.5 3 true a|b",
                                 "1,5 ∅ ∅ ∅ ∅ ∅ ∅",
                                 "=1+1 1900-03-01 2026-12-31 23:59:59 -0.05 -9 false say \"x\"");
                 assertThat(preview.notes()).containsExactly("Sheet out_1_, A1:G4 is used.");
@@ -314,7 +314,7 @@ class OutputFormsTest {
         String data = """
                 n,d,day,at
                 1000000000000000,12345678901234.56,1900-02-28,1899-12-31 10:00:00
-                5,1.50,2026-03-01,2026-03-01 10:00:00
+                5,1.50,2026-03-01,2026-03-01 10:00:00.000001
                 """;
         Outcome<JobRun.Report> run = run(
                 data,
@@ -322,10 +322,10 @@ class OutputFormsTest {
                 "out.xlsx\n    cannot_hold: text");
         assertThat(run.problems()).isEmpty();
         assertThat(run.get().notes())
-                .containsExactly("4 values are texts in out.xlsx, as a workbook cannot hold them.");
+                .containsExactly("5 values are texts in out.xlsx, as a workbook cannot hold them.");
         assertThat(sheet(""))
                 .isEqualTo("n|d|day|at\n1000000000000000|12345678901234.56|1900-02-28|1899-12-31 10:00:00\n"
-                        + "5|1.5|2026-03-01|2026-03-01 10:00:00");
+                        + "5|1.5|2026-03-01|2026-03-01 10:00:00.000001");
     }
 
     /// The view gives, over the table that it says it reads, what the run gives.

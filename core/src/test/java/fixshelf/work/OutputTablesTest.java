@@ -94,7 +94,7 @@ class OutputTablesTest {
         Files.writeString(
                 folder.resolve("visits.csv"),
                 "no,item,cost,day,at,ok,share\n" + "1,\"a,\"\"b\"\"\",12.50,2026-03-01,2026-03-01 18:00:00,true,0.1\n"
-                        + "2,\"\",,,,false,\n3,été,-0.05,1999-12-31,1999-12-31 23:59:59,,1e-7\n");
+                        + "2,\"\",,,,false,\n3,été,-0.05,1999-12-31,1999-12-31 23:59:59.25,,1e-7\n");
     }
 
     private static final String TYPED = """
@@ -134,13 +134,14 @@ class OutputTablesTest {
         String no = flags.split(",")[1];
         String small = engine.equals("duckdb") || engine.equals("sqlite") ? "1.0E-7" : "1e-07";
         String rows = database.rows("Odd sent");
-        assertThat(rows.replace("1.0e-07", "1e-07")
+        assertThat(rows.replaceAll("(:[0-9]{2}[.]?[0-9]*?)[.]?0{4,6}[|]", "$1|")
+                        .replace("1.0e-07", "1e-07")
                         .replace("0.0000001", "1e-07")
                         .replace("1e-7", "1e-07")
                         .replace("1.0E-7", "1e-07"))
                 .as(small)
                 .isEqualTo("1|a,\"b\"|12.50|2026-03-01|2026-03-01 18:00:00|" + yes + "|0.1\n2||∅|∅|∅|" + no + "|∅\n"
-                        + "3|été|-0.05|1999-12-31|1999-12-31 23:59:59|∅|1e-07");
+                        + "3|été|-0.05|1999-12-31|1999-12-31 23:59:59.25|∅|1e-07");
         // It is there now.
         Problem again = only(run(database, TYPED, "Odd sent"));
         assertThat(again.code()).isEqualTo(Code.TARGET_EXISTS);
@@ -199,17 +200,19 @@ class OutputTablesTest {
         "postgresql, no, smallint, 40000",
         "mariadb, no, int, 3000000000",
         "mariadb, no, 'decimal(3,1)', 100",
-        "postgresql, no, 'numeric(3,1)', 99.96"
+        "postgresql, no, 'numeric(3,1)', 99.96",
+        "postgresql, at, timestamp(3), 2026-01-01 10:00:00.1234",
+        "mariadb, at, datetime(2), 2026-01-01 10:00:00.125"
     })
     void numbersAreHeldToTheirColumn(String engine, String column, String type, String value) throws Exception {
         Database database = Database.of(engine, folder);
         database.run("DROP TABLE IF EXISTS held", "CREATE TABLE held (" + column + " " + type + ")");
-        String ours = value.contains(".") ? "decimal(9,2)" : "integer";
-        String lines = "  - choose: [no]\n  - read_as: {no: \"" + ours + "\"}\n";
+        String ours = value.contains(":") ? "timestamp" : value.contains(".") ? "decimal(9,2)" : "integer";
+        String lines = "  - choose: [" + column + "]\n  - read_as: {" + column + ": \"" + ours + "\"}\n";
         assertThat(run(database, lines, "held\n    mode: append").problems()).isEmpty();
-        Files.writeString(folder.resolve("visits.csv"), "no\n1\n" + value + "\n");
+        Files.writeString(folder.resolve("visits.csv"), column + "\n\"\"\n" + value + "\n");
         assertThat(only(run(database, lines, "held\n    mode: append")).what())
-                .contains("1 value of no cannot be held as "
+                .contains("1 value of " + column + " cannot be held as "
                         + type.replaceFirst("^int$", "int").replace(",", ", "))
                 .contains(value);
         assertThat(database.rows("held").lines()).hasSize(3);

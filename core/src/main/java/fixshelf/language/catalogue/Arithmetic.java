@@ -193,6 +193,7 @@ public final class Arithmetic {
         return switch (call.function().name()) {
             case "length", "position", "part_count" -> Integer.MAX_VALUE;
             case "year", "month", "day", "weekday", "week", "hour", "minute", "second" -> 9_999;
+            case "microsecond" -> 999_999;
             case "days_between" -> 4e6;
             case "+", "-" -> most(a.get(0), depth) + most(a.get(1), depth);
             case "*" -> most(a.get(0), depth) * most(a.get(1), depth);

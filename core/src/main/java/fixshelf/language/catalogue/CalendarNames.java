@@ -40,6 +40,7 @@ public record CalendarNames(
             case WEEKDAY_NAME -> weekdays;
             case WEEKDAY_SHORT -> shortWeekdays;
             case YEAR, MONTH, MONTH_TWO, DAY, DAY_TWO, HOUR, HOUR_TWO, MINUTE_TWO, SECOND_TWO -> List.of();
+            case TENTHS, HUNDREDTHS, MILLIS, FOUR_PLACES, FIVE_PLACES, MICROS -> List.of();
         };
     }
 

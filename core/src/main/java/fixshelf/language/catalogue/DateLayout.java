@@ -7,13 +7,14 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /// How a day is written: the letters of Unicode's date patterns (UTS #35, part 4) that name a year, month, day or
-/// weekday, an hour (0 to 23), minute or second, and signs that stand for themselves. Words stand in `'…'`. Names
-/// are English, or of the language whose two letters and a colon stand before the layout: `fr: d MMMM yyyy`.
+/// weekday, an hour (0 to 23), minute, second or fraction of one, and signs that stand for themselves. Words stand in
+/// `'…'`. Names are English, or of the language whose two letters and a colon stand before the layout: `fr: d MMMM
+/// yyyy`.
 public record DateLayout(CalendarNames names, List<Part> parts) {
     private static final Pattern LANGUAGE = Pattern.compile("((?!([a-z])\\2)[a-z]{2}): *(.*)", Pattern.DOTALL);
 
     private static final String KNOWN =
-            "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE, H, HH, mm, ss; words stand in '…'.";
+            "Known: yyyy, M, MM, MMM, MMMM, d, dd, EEE, EEEE, H, HH, mm, ss, S to SSSSSS; words stand in '…'.";
 
     public DateLayout {
         parts = List.copyOf(parts);
@@ -42,7 +43,13 @@ public record DateLayout(CalendarNames names, List<Part> parts) {
         HOUR("H", 1, 2),
         HOUR_TWO("HH", 2, 2),
         MINUTE_TWO("mm", 2, 2),
-        SECOND_TWO("ss", 2, 2);
+        SECOND_TWO("ss", 2, 2),
+        TENTHS("S", 1, 1),
+        HUNDREDTHS("SS", 2, 2),
+        MILLIS("SSS", 3, 3),
+        FOUR_PLACES("SSSS", 4, 4),
+        FIVE_PLACES("SSSSS", 5, 5),
+        MICROS("SSSSSS", 6, 6);
 
         private final String letters;
         public final int fewest;
@@ -67,7 +74,12 @@ public record DateLayout(CalendarNames names, List<Part> parts) {
         }
 
         boolean isTime() {
-            return this == HOUR || this == HOUR_TWO || this == MINUTE_TWO || this == SECOND_TWO;
+            return this == HOUR || this == HOUR_TWO || this == MINUTE_TWO || this == SECOND_TWO || isFraction();
+        }
+
+        /// Whether it is a fraction of a second.
+        public boolean isFraction() {
+            return kind() == 'S';
         }
 
         /// What it is a field of: the letter that it is written with.
@@ -112,7 +124,7 @@ public record DateLayout(CalendarNames names, List<Part> parts) {
     private static Optional<String> problemWith(List<Part> parts, Use use) {
         List<Field> fields = fields(parts);
         if (!use.isTimed() && fields.stream().anyMatch(Field::isTime)) {
-            return Optional.of("A day has no hours: H, mm and ss are for to_timestamp and format_timestamp.");
+            return Optional.of("A day has no hours: H, mm, ss and S are for to_timestamp and format_timestamp.");
         }
         if (!use.isReading()) {
             return Optional.empty();
@@ -122,8 +134,12 @@ public record DateLayout(CalendarNames names, List<Part> parts) {
                 && fields.stream().anyMatch(Field::isMonth)
                 && fields.stream().anyMatch(Field::isDay);
         if (!whole || fields.stream().anyMatch(Field::isWeekday)) {
-            String hours = use.isTimed() ? "may have one hour, minute and second" : "nothing else";
+            String hours =
+                    use.isTimed() ? "may have one hour, minute, second and fraction of a second" : "nothing else";
             return Optional.of("To be read, a layout has one year, one month and one day, and " + hours + ".");
+        }
+        if (fields.stream().anyMatch(Field::isFraction) && !fields.contains(Field.SECOND_TWO)) {
+            return Optional.of("A fraction of a second, S, needs its second, ss.");
         }
         for (int i = 0; i + 1 < parts.size(); i++) {
             boolean open = parts.get(i) instanceof Part.Value(Field a) && (!a.isDigits() || a.fewest < a.most);

@@ -15,12 +15,13 @@ import fixshelf.language.tree.FunctionDef.Group;
 import fixshelf.language.tree.FunctionDef.Result;
 import java.util.List;
 
-/// Times of a day to the second, without a zone. Those with a layout are written with the others: see
+/// Times of a day to the microsecond, without a zone. Those with a layout are written with the others: see
 /// [TimeEmulations].
 public final class TimeFunctions {
     private TimeFunctions() {}
 
     private static final String NOON = "TIMESTAMP '2026-02-07 12:34:56'";
+    private static final String PART = "TIMESTAMP '2026-02-07 12:34:56.25'";
 
     public static final FunctionDef TO_TIMESTAMP = define(
                     Group.DATE, "to_timestamp", text("text"), optional(fixedText("layout")))
@@ -29,18 +30,27 @@ public final class TimeFunctions {
             .about("""
                 The time that the text writes in `layout`, or in the first of several layouts that gives one;
                 `yyyy-MM-dd HH:mm:ss` when left out. The letters are those of `to_date`, and H or HH (0 to 23), mm, ss;
-                what a layout leaves out is 0. Anything else, also a fraction of a second, gives null.\
+                S to SSSSSS are so many digits of the fraction of a second; what a layout leaves out is 0. Without a
+                layout a fraction of one to six digits may follow. Anything else gives null.\
                 """)
             .example("to_timestamp('2026-02-07 12:34:56')", NOON)
+            .example("to_timestamp('2026-02-07 12:34:56.250')", PART)
             .example("to_timestamp('2026-02-07 24:00:00')", "NULL")
             .example("to_timestamp('7/2/2026 9:05', 'd/M/yyyy H:mm')", "TIMESTAMP '2026-02-07 09:05:00'")
+            .example("to_timestamp('07.02.2026 12:34:56,25', 'dd.MM.yyyy HH:mm:ss,SS')", PART)
             .example("to_timestamp('2026-02-07T12:34:56Z', 'yyyy-MM-dd''T''HH:mm:ss''Z''')", NOON)
             .done();
 
     public static final FunctionDef FORMAT_TIMESTAMP = define(
                     Group.DATE, "format_timestamp", timestamp("time"), optional(fixedText("layout")))
-            .about("The time as text in `layout`; `yyyy-MM-dd HH:mm:ss` when left out. Names are as in `format_date`.")
+            .about("""
+                The time as text in `layout`. Names are as in `format_date`; S to SSSSSS are so many digits of the fraction
+                of a second, which is cut there. Without a layout it is `yyyy-MM-dd HH:mm:ss`, and the fraction where there
+                is one, without needless zeros.\
+                """)
             .example("format_timestamp(" + NOON + ")", "'2026-02-07 12:34:56'")
+            .example("format_timestamp(" + PART + ")", "'2026-02-07 12:34:56.25'")
+            .example("format_timestamp(" + PART + ", 'HH:mm:ss.SSS')", "'12:34:56.250'")
             .example("format_timestamp(" + NOON + ", 'd MMM yyyy, HH:mm')", "'7 Feb 2026, 12:34'")
             .example("format_timestamp(TIMESTAMP '0001-01-01 03:00:00', 'H:mm')", "'3:00'")
             .done();
@@ -63,7 +73,7 @@ public final class TimeFunctions {
 
     public static final FunctionDef HOUR = part("hour", "The hour, 0 to 23.", "12", "23");
     static final FunctionDef MINUTE = part("minute", "The minute, 0 to 59.", "34", "59");
-    static final FunctionDef SECOND = part("second", "The second, 0 to 59.", "56", "58");
+    static final FunctionDef SECOND = part("second", "The second, 0 to 59, without its fraction.", "56", "58");
 
     private static FunctionDef part(String name, String about, String atNoon, String atEnd) {
         return define(Group.DATE, name, timestamp("time"))
@@ -78,7 +88,8 @@ public final class TimeFunctions {
     public static final FunctionDef ADD_SECONDS = define(
                     Group.DATE, "add_seconds", timestamp("time"), integer("seconds"))
             .gives(Result.TIMESTAMP)
-            .about("So many seconds later, or earlier for a negative number. Null outside the years 0001 to 9999.")
+            .about(
+                    "So many seconds later, or earlier for a negative number; a fraction stays. Null outside the years 0001 to 9999.")
             .example("add_seconds(" + NOON + ", 4)", "TIMESTAMP '2026-02-07 12:35:00'")
             .example("add_seconds(TIMESTAMP '2024-03-01 00:00:00', -1)", "TIMESTAMP '2024-02-29 23:59:59'")
             .example("add_seconds(TIMESTAMP '9999-12-31 23:59:59', 1)", "NULL")
@@ -87,10 +98,41 @@ public final class TimeFunctions {
     public static final FunctionDef SECONDS_BETWEEN = define(
                     Group.DATE, "seconds_between", timestamp("start"), timestamp("end"))
             .gives(Result.INTEGER)
-            .about("How many seconds `end` is after `start`; negative when it is before. Days have 86400 seconds.")
+            .about("""
+                How many whole seconds `end` is after `start`, negative when it is before; what is left of a second does not
+                count. Days have 86400 seconds.\
+                """)
             .example("seconds_between(TIMESTAMP '2026-02-07 12:00:00', " + NOON + ")", "2096")
             .example("seconds_between(" + NOON + ", " + NOON + ")", "0")
             .example("seconds_between(" + NOON + ", TIMESTAMP '2026-02-06 12:34:56')", "-86400")
+            .example("seconds_between(" + PART + ", TIMESTAMP '2026-02-07 12:34:58')", "1")
+            .example("seconds_between(TIMESTAMP '2026-02-07 12:34:58', " + PART + ")", "-1")
+            .done();
+
+    static final FunctionDef MICROSECOND = define(Group.DATE, "microsecond", timestamp("time"))
+            .gives(Result.INTEGER)
+            .about("The fraction of the second in microseconds, 0 to 999999.")
+            .example("microsecond(" + PART + ")", "250000")
+            .example("microsecond(" + NOON + ")", "0")
+            .example("microsecond(TIMESTAMP '1969-12-31 23:59:59.000001')", "1")
+            .done();
+
+    static final FunctionDef ADD_MICROSECONDS = define(
+                    Group.DATE, "add_microseconds", timestamp("time"), integer("microseconds"))
+            .gives(Result.TIMESTAMP)
+            .about("So many microseconds later, or earlier for a negative number. Null outside the years 0001 to 9999.")
+            .example("add_microseconds(" + NOON + ", 250000)", PART)
+            .example("add_microseconds(" + PART + ", -250001)", "TIMESTAMP '2026-02-07 12:34:55.999999'")
+            .example("add_microseconds(TIMESTAMP '9999-12-31 23:59:59', 1000000)", "NULL")
+            .done();
+
+    static final FunctionDef MICROSECONDS_BETWEEN = define(
+                    Group.DATE, "microseconds_between", timestamp("start"), timestamp("end"))
+            .gives(Result.INTEGER)
+            .about("How many microseconds `end` is after `start`; negative when it is before.")
+            .example("microseconds_between(" + NOON + ", " + PART + ")", "250000")
+            .example("microseconds_between(" + PART + ", TIMESTAMP '2026-02-07 12:34:55')", "-1250000")
+            .example("microseconds_between(" + PART + ", " + PART + ")", "0")
             .done();
 
     static final FunctionDef EPOCH_TO_TIMESTAMP = define(Group.DATE, "epoch_to_timestamp", integer("seconds"))
@@ -108,19 +150,35 @@ public final class TimeFunctions {
                     Group.DATE, "epoch_millis_to_timestamp", integer("milliseconds"))
             .gives(Result.TIMESTAMP)
             .about("""
-                The second that a number of milliseconds after 1970-01-01 00:00:00 is in, in universal time: the last whole
-                second before it, also before 1970. Null outside the years 0001 to 9999.\
+                The time so many milliseconds after 1970-01-01 00:00:00, in universal time. Null outside the years 0001 to
+                9999.\
                 """)
-            .example("epoch_millis_to_timestamp(1770467696999)", NOON)
-            .example("epoch_millis_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59'")
+            .example("epoch_millis_to_timestamp(1770467696250)", PART)
+            .example("epoch_millis_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59.999'")
             .example("epoch_millis_to_timestamp(-1000)", "TIMESTAMP '1969-12-31 23:59:59'")
+            .done();
+
+    static final FunctionDef EPOCH_MICROS_TO_TIMESTAMP = define(
+                    Group.DATE, "epoch_micros_to_timestamp", integer("microseconds"))
+            .gives(Result.TIMESTAMP)
+            .about("""
+                The time so many microseconds after 1970-01-01 00:00:00, in universal time. Null outside the years 0001 to
+                9999.\
+                """)
+            .example("epoch_micros_to_timestamp(1770467696250000)", PART)
+            .example("epoch_micros_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59.999999'")
+            .example("epoch_micros_to_timestamp(0)", "TIMESTAMP '1970-01-01 00:00:00'")
             .done();
 
     static final FunctionDef TIMESTAMP_TO_EPOCH = define(Group.DATE, "timestamp_to_epoch", timestamp("time"))
             .gives(Result.INTEGER)
-            .about("The seconds since 1970-01-01 00:00:00, where the time is universal time.")
+            .about("""
+                The seconds from 1970-01-01 00:00:00 to the second that the time is in, where it is universal time; the
+                fraction is cut, also before 1970.\
+                """)
             .example("timestamp_to_epoch(" + NOON + ")", "1770467696")
             .example("timestamp_to_epoch(TIMESTAMP '1970-01-01 00:00:00')", "0")
+            .example("timestamp_to_epoch(TIMESTAMP '1969-12-31 23:59:59.5')", "-1")
             .example("timestamp_to_epoch(TIMESTAMP '1969-12-31 00:00:00')", "-86400")
             .done();
 
@@ -171,8 +229,12 @@ public final class TimeFunctions {
             SECOND,
             ADD_SECONDS,
             SECONDS_BETWEEN,
+            MICROSECOND,
+            ADD_MICROSECONDS,
+            MICROSECONDS_BETWEEN,
             EPOCH_TO_TIMESTAMP,
             EPOCH_MILLIS_TO_TIMESTAMP,
+            EPOCH_MICROS_TO_TIMESTAMP,
             TIMESTAMP_TO_EPOCH,
             SERIAL_TO_TIMESTAMP,
             TO_ZONE,

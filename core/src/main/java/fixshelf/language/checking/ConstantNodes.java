@@ -4,14 +4,13 @@ import fixshelf.language.catalogue.Constants;
 import fixshelf.language.catalogue.FloatFunctions;
 import fixshelf.language.tree.Expr;
 import fixshelf.problem.Code;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeParseException;
-import java.time.format.ResolverStyle;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -25,9 +24,6 @@ import org.apache.calcite.util.NlsString;
 
 /// Constants of the parser's tree, with their types: texts, numbers, days, times, lists and mappings.
 final class ConstantNodes {
-    private static final DateTimeFormatter TIME =
-            DateTimeFormatter.ofPattern("uuuu-MM-dd HH:mm:ss", Locale.ROOT).withResolverStyle(ResolverStyle.STRICT);
-
     private final Findings findings;
     private final Function<SqlNode, Expr> inner;
 
@@ -65,7 +61,7 @@ final class ConstantNodes {
             Object value =
                     switch (tag) {
                         case "DATE" -> LocalDate.parse(written);
-                        case "TIMESTAMP" -> LocalDateTime.parse(written, TIME);
+                        case "TIMESTAMP" -> Literals.time(written);
                         default -> unknownKind(literal);
                     };
             return switch (value) {

@@ -23,8 +23,8 @@ public final class WrittenConstants {
     private static final Pattern EXACT = Pattern.compile("-?[0-9]{1,18}\\.[0-9]{1,18}");
     private static final Pattern DAY = Pattern.compile("(?i)date +'([0-9]{4}-[0-9]{2}-[0-9]{2})'");
 
-    private static final Pattern TIME =
-            Pattern.compile("(?i)timestamp +'([0-9]{4}-[0-9]{2}-[0-9]{2}) ([0-9]{2}:[0-9]{2}:[0-9]{2})'");
+    private static final Pattern TIME = Pattern.compile(
+            "(?i)timestamp +'([0-9]{4}-[0-9]{2}-[0-9]{2}) ([0-9]{2}:[0-9]{2}:[0-9]{2}(?:\\.[0-9]{1,6})?)'");
     private static final Pattern SEVERAL = Pattern.compile("(?is)(array|map) *\\[(.+)]");
 
     /// The constant that a text writes. The common forms, of which a shelf has thousands in its cases, are read

@@ -2,7 +2,6 @@ package fixshelf.language.emulation;
 
 import static fixshelf.language.catalogue.Trees.call;
 import static fixshelf.language.catalogue.Trees.number;
-import static fixshelf.language.catalogue.Trees.when;
 
 import fixshelf.language.catalogue.Arithmetic;
 import fixshelf.language.catalogue.Comparisons;
@@ -33,9 +32,12 @@ final class DateEmulations {
             case "serial_to_date" -> base(a).map(b -> fromSerial(a.getFirst(), b));
             case "serial_to_timestamp" -> base(a).map(b -> timeFromSerial(a.getFirst(), b));
             case "epoch_to_timestamp" -> Optional.of(call(TimeFunctions.ADD_SECONDS, epoch(), a.getFirst()));
-            case "epoch_millis_to_timestamp" ->
-                Optional.of(call(TimeFunctions.ADD_SECONDS, epoch(), fullSeconds(a.getFirst())));
-            case "timestamp_to_epoch" -> Optional.of(call(TimeFunctions.SECONDS_BETWEEN, epoch(), a.getFirst()));
+            case "epoch_millis_to_timestamp" -> Optional.of(TimeParts.sinceEpoch(a.getFirst(), 3));
+            case "epoch_micros_to_timestamp" -> Optional.of(TimeParts.sinceEpoch(a.getFirst(), 6));
+            case "timestamp_to_epoch" -> Optional.of(TimeParts.epochSecond(a.getFirst()));
+            case "microsecond" -> Optional.of(TimeParts.micros(a.getFirst()));
+            case "add_microseconds" -> Optional.of(TimeParts.later(a.getFirst(), a.get(1)));
+            case "microseconds_between" -> Optional.of(TimeParts.between(a.getFirst(), a.get(1)));
             case "to_zone" -> zone(a).map(z -> z.local(a.getFirst()));
             case "from_zone" -> zone(a).map(z -> z.universal(a.getFirst()));
             case "last_day" -> Optional.of(lastDay(a.getFirst()));
@@ -44,15 +46,7 @@ final class DateEmulations {
         };
     }
 
-    /// Milliseconds as seconds, towards the past: -1 is in the second before.
-    private static Expr fullSeconds(Expr millis) {
-        Expr thousand = number(1000);
-        Expr begun =
-                when(call(Comparisons.LESS, call(Arithmetic.MOD, millis, thousand), number(0)), number(1), number(0));
-        return call(Arithmetic.MINUS, call(Arithmetic.DIV, millis, thousand), begun);
-    }
-
-    private static Expr epoch() {
+    static Expr epoch() {
         return new Expr.Literal(EPOCH, Type.TIMESTAMP);
     }
 

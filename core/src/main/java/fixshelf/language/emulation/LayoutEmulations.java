@@ -3,6 +3,7 @@ package fixshelf.language.emulation;
 import static fixshelf.language.catalogue.Trees.call;
 import static fixshelf.language.catalogue.Trees.number;
 import static fixshelf.language.catalogue.Trees.text;
+import static fixshelf.language.catalogue.Trees.when;
 
 import fixshelf.language.catalogue.CalendarNames;
 import fixshelf.language.catalogue.Comparisons;
@@ -28,6 +29,9 @@ import java.util.Set;
 
 /// Days and times read and written in a layout, with those in the standard's order.
 final class LayoutEmulations {
+    /// The length of a time without a fraction, as `2026-02-07 10:12:00`.
+    private static final int SECONDS = 19;
+
     private LayoutEmulations() {}
 
     static final Set<FunctionDef> FUNCTIONS = Set.of(
@@ -64,10 +68,15 @@ final class LayoutEmulations {
 
     /// One branch for each way in which fields of open length can come out.
     private static Expr read(Expr text, DateLayout layout, Type type) {
-        FunctionDef reading = type instanceof Type.Timestamp ? TimeFunctions.TO_TIMESTAMP : DateFunctions.TO_DATE;
-        String standard = type instanceof Type.Timestamp ? "yyyy-MM-dd HH:mm:ss" : "yyyy-MM-dd";
-        if (layout.parts().equals(DateLayout.of(standard).parts())) {
+        boolean timed = type instanceof Type.Timestamp;
+        FunctionDef reading = timed ? TimeFunctions.TO_TIMESTAMP : DateFunctions.TO_DATE;
+        if (layout.parts().equals(DateLayout.of("yyyy-MM-dd").parts()) && !timed) {
             return call(reading, text);
+        }
+        if (layout.parts().equals(DateLayout.of("yyyy-MM-dd HH:mm:ss").parts())) {
+            // Without a layout, a fraction is read too.
+            return when(
+                    call(Comparisons.EQUAL, call(TextFunctions.LENGTH, text), number(SECONDS)), call(reading, text));
         }
         List<Expr.Branch> branches = new ArrayList<>();
         for (List<Integer> widths : widths(layout, 0)) {
@@ -172,7 +181,9 @@ final class LayoutEmulations {
         for (int i = 0; i < widths.size(); i++) {
             Expr piece = call(TextFunctions.SUBSTRING, text, number(at), number(widths.get(i)));
             if (layout.parts().get(i) instanceof Part.Value(Field field)) {
-                Expr digits = widths.get(i) == 1 ? call(TextFunctions.CONCAT, text("0"), piece) : piece;
+                Expr digits = widths.get(i) == 1 && !field.isFraction()
+                        ? call(TextFunctions.CONCAT, text("0"), piece)
+                        : piece;
                 boolean named = field.isMonth() && !field.isDigits();
                 said.put(field.kind(), named ? monthNumber(piece, layout.names().of(field), widths.get(i)) : digits);
             }
@@ -183,6 +194,10 @@ final class LayoutEmulations {
             for (char kind : new char[] {'H', 'm', 's'}) {
                 iso.add(text(kind == 'H' ? " " : ":"));
                 iso.add(said.getOrDefault(kind, text("00")));
+            }
+            if (said.containsKey('S')) {
+                iso.add(text("."));
+                iso.add(said.get('S'));
             }
         }
         return new Expr.Call(TextFunctions.CONCAT_CALL, iso);
@@ -244,7 +259,17 @@ final class LayoutEmulations {
             case MINUTE_TWO -> call(TextFunctions.SUBSTRING, iso, number(15), number(2));
             case SECOND_TWO -> call(TextFunctions.SUBSTRING, iso, number(18), number(2));
             case HOUR -> call(Conversions.TO_TEXT, call(TimeFunctions.HOUR, time));
+            case TENTHS, HUNDREDTHS, MILLIS, FOUR_PLACES, FIVE_PLACES, MICROS ->
+                call(TextFunctions.SUBSTRING, micros(iso), number(1), number(field.most));
         };
+    }
+
+    /// The six digits of the fraction of a second in a text of the standard's order, which leaves out needless zeros.
+    static Expr micros(Expr iso) {
+        return call(
+                TextFunctions.CONCAT,
+                call(TextFunctions.SUBSTRING, iso, number(SECONDS + 2), number(6)),
+                text("000000"));
     }
 
     private static Expr named(Expr number, List<String> names) {

@@ -29,7 +29,7 @@ final class PandasDates {
             case "add_months" -> pair(a, "months_later(x, y)", OBJECTS);
             case "days_between" -> pair(a, "(y - x).days", NUMBERS);
             case "to_timestamp" -> mapped(a, "iso_time", OBJECTS);
-            case "format_timestamp" -> mapped(a, "lambda t: t.isoformat(\" \")", TEXTS);
+            case "format_timestamp" -> mapped(a, "time_text", TEXTS);
             case "date_of" -> mapped(a, "datetime.date", OBJECTS);
             case "at_midnight" -> mapped(a, "lambda d: datetime(d.year, d.month, d.day)", OBJECTS);
             case "add_seconds" -> pair(a, "seconds_later(x, y)", OBJECTS);

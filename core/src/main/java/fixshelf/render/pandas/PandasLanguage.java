@@ -115,12 +115,20 @@ public final class PandasLanguage extends FrameLanguage {
             """),
             Map.entry("iso_time", """
             def iso_time(text):
-                \"""The time that a text writes as yyyy-MM-dd HH:mm:ss, or missing.\"""
+                \"""The time that a text writes as yyyy-MM-dd HH:mm:ss, perhaps with a fraction, or missing.\"""
                 try:
-                    shape = r"[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3])(:[0-5][0-9]){2}"
-                    return datetime.fromisoformat(text) if re.fullmatch(shape, text) else pd.NA
+                    shape = r"[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3])(:[0-5][0-9]){2}([.][0-9]{1,6})?"
+                    if not re.fullmatch(shape, text):
+                        return pd.NA
+                    return datetime.fromisoformat(text[:19]).replace(microsecond=int(text[20:].ljust(6, "0")))
                 except ValueError:
                     return pd.NA
+            """),
+            Map.entry("time_text", """
+            def time_text(time):
+                \"""A time as yyyy-MM-dd HH:mm:ss, with the digits of its fraction that are not needless zeros.\"""
+                text = time.isoformat(" ")
+                return text.rstrip("0") if time.microsecond else text
             """),
             Map.entry("seconds_later(", """
             def seconds_later(time, seconds):
@@ -135,7 +143,8 @@ public final class PandasLanguage extends FrameLanguage {
             def seconds_from(time, later):
                 \"""The whole seconds from a time to another, as plain times: those of pandas end in the year 2262.\"""
                 begin, end = (datetime.combine(t.date(), t.time()) for t in (time, later))
-                return (end - begin) // timedelta(seconds=1)
+                second = timedelta(seconds=1)
+                return (end - begin) // second if begin <= end else -((begin - end) // second)
             """),
             Map.entry("all_capitals", """
             def all_capitals(text):

@@ -100,7 +100,8 @@ final class PandasWriter {
                 "date(" + day.getYear() + ", " + day.getMonthValue() + ", " + day.getDayOfMonth() + ")";
             case LocalDateTime time ->
                 "datetime(" + time.getYear() + ", " + time.getMonthValue() + ", " + time.getDayOfMonth() + ", "
-                        + time.getHour() + ", " + time.getMinute() + ", " + time.getSecond() + ")";
+                        + time.getHour() + ", " + time.getMinute() + ", " + time.getSecond()
+                        + (time.getNano() == 0 ? "" : ", " + time.getNano() / 1000) + ")";
             case List<?> values -> list(values);
             case Map<?, ?> pairs -> dictionary(pairs);
             default -> value.toString();

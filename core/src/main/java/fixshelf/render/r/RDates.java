@@ -36,11 +36,7 @@ final class RDates {
             case "minute" -> new R(count(a) + " %/% 60 %% 60", R.IN);
             case "second" -> new R(count(a) + " %% 60", R.IN);
             case "add_seconds" -> R.call(".seconds_later", given(a, 0, Type.TIMESTAMP), given(a, 1, Type.INTEGER));
-            case "seconds_between" ->
-                new R(
-                        "as.numeric(" + given(a, 1, Type.TIMESTAMP) + ") - as.numeric(" + given(a, 0, Type.TIMESTAMP)
-                                + ")",
-                        R.PLUS);
+            case "seconds_between" -> R.call(".seconds_from", given(a, 0, Type.TIMESTAMP), given(a, 1, Type.TIMESTAMP));
             default -> throw RWriter.noForm(call);
         };
     }
@@ -54,7 +50,7 @@ final class RDates {
     }
 
     private String count(List<Expr> a) {
-        return "as.numeric(" + given(a, 0, Type.TIMESTAMP) + ")";
+        return ".seconds(" + given(a, 0, Type.TIMESTAMP) + ")";
     }
 
     private String difference(List<Expr> a, Type type) {

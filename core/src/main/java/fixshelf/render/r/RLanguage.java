@@ -140,30 +140,61 @@ public final class RLanguage extends FrameLanguage {
             }
             """);
         all.put(".iso_time", """
-            # The time that a text writes as yyyy-MM-dd HH:mm:ss, or NA.
+            # The time that a text writes as yyyy-MM-dd HH:mm:ss, perhaps with a fraction, or NA.
             .iso_time <- function(text) {
-              shaped <- str_detect(text, "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3])(:[0-5][0-9]){2}\\\\z")
+              shaped <- str_detect(text, "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3])(:[0-5][0-9]){2}([.][0-9]{1,6})?\\\\z")
               text <- case_when(shaped ~ text)
               part <- function(from) as.numeric(substr(text, from, from + 1))
               days <- as.numeric(.iso_date(substr(text, 1, 10)))
-              .time(days * 86400 + part(12) * 3600 + part(15) * 60 + part(18))
+              micros <- as.numeric(substr(paste0(substr(text, 21, 26), "000000"), 1, 6))
+              .moment(days * 86400 + part(12) * 3600 + part(15) * 60 + part(18), micros)
             }
             """);
         all.put(".time_text", """
-            # A time as yyyy-MM-dd HH:mm:ss.
+            # A time as yyyy-MM-dd HH:mm:ss, with the digits of its fraction that are not needless zeros.
             .time_text <- function(time) {
-              count <- as.numeric(time)
+              count <- .seconds(time)
+              micros <- .micros(time)
               day <- .date_text(as.Date(count %/% 86400, origin = "1970-01-01"))
               clock <- sprintf("%02d:%02d:%02d", as.integer(count %/% 3600 %% 24), as.integer(count %/% 60 %% 60),
                 as.integer(count %% 60))
-              case_when(!is.na(count) ~ paste(day, clock))
+              part <- if_else(micros > 0, str_remove(sprintf(".%06d", as.integer(micros)), "0+\\\\z"), "")
+              case_when(!is.na(count) ~ paste0(day, " ", clock, part))
+            }
+            """);
+        all.put(".seconds_from", """
+            # The whole seconds from a time to another, towards zero.
+            .seconds_from <- function(start, end) {
+              whole <- .seconds(end) - .seconds(start)
+              more <- .micros(end) - .micros(start)
+              whole + case_when(whole > 0 & more < 0 ~ -1, whole < 0 & more > 0 ~ 1, is.na(whole) ~ NA_real_, TRUE ~ 0)
             }
             """);
         all.put(".seconds_later", """
             # A time so many seconds later, or NA outside the calendar.
             .seconds_later <- function(time, seconds) {
-              count <- as.numeric(time) + pmin(pmax(seconds, -4e11), 4e11)
-              .time(case_when(count >= -62135596800 & count <= 253402300799 ~ count))
+              count <- .seconds(time) + pmin(pmax(seconds, -4e11), 4e11)
+              .moment(case_when(count >= -62135596800 & count <= 253402300799 ~ count), .micros(time))
+            }
+            """);
+        all.put(".micros", """
+            # The microseconds of the second of a time.
+            .micros <- function(time) round((as.numeric(time) - .seconds(time)) * 1e6)
+            """);
+        all.put(".seconds", """
+            # The whole seconds of a time, which R counts in floating point.
+            .seconds <- function(time) {
+              count <- as.numeric(time)
+              begun <- floor(count)
+              begun + (round((count - begun) * 1e6) >= 1e6)
+            }
+            """);
+        all.put(".moment", """
+            # The time that is so many seconds after the beginning of 1970 and some microseconds.
+            .moment <- function(seconds, micros) {
+              far <- micros > 0 & abs(seconds) > 2^32
+              if (any(far, na.rm = TRUE)) stop("R keeps microseconds exactly only from 1834 to 2105")
+              .time(seconds + micros / 1e6)
             }
             """);
         all.put(".iso_date", """
@@ -267,6 +298,7 @@ public final class RLanguage extends FrameLanguage {
     public boolean isLimit(String error) {
         return error.contains("R holds whole numbers exactly")
                 || error.contains("R keeps only 15 digits")
+                || error.contains("R keeps microseconds exactly only")
                 || error.contains("R reads only 15 digits");
     }
 

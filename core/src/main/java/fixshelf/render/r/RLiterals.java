@@ -42,9 +42,17 @@ final class RLiterals {
 
     /// Its own reading fails for the first years.
     private static String time(LocalDateTime time) {
+        if (time.getNano() > 0 && Math.abs(time.toEpochSecond(ZoneOffset.UTC)) > 1L << 32) {
+            throw RWriter.cannot("it keeps microseconds exactly only from 1834 to 2105.", "Leave the fraction out.");
+        }
         return time.getYear() < 1000
-                ? "as.POSIXct(" + time.toEpochSecond(ZoneOffset.UTC) + ", origin = \"1970-01-01\", tz = \"UTC\")"
+                ? "as.POSIXct(" + time.toEpochSecond(ZoneOffset.UTC) + part(time)
+                        + ", origin = \"1970-01-01\", tz = \"UTC\")"
                 : "as.POSIXct(\"" + Literals.time(time) + "\", tz = \"UTC\")";
+    }
+
+    private static String part(LocalDateTime time) {
+        return time.getNano() == 0 ? "" : " + " + time.getNano() / 1000 + " / 1e6";
     }
 
     private static String whole(long number) {

@@ -14,7 +14,8 @@ import java.util.stream.Collectors;
 /// DuckDB: the engine of previews and runs.
 public final class DuckDbLanguage extends SqlLanguage {
     private static final String BLANKS = "[\\t-\\r ]*";
-    private static final String TIME = "[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]";
+    private static final String TIME =
+            "[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]([.][0-9]{1,6})?";
 
     public DuckDbLanguage() {
         say("trim", a -> trim("trim", a));
@@ -86,7 +87,7 @@ public final class DuckDbLanguage extends SqlLanguage {
                         List.of(a.get(1)),
                         inCalendarOfTimes(
                                 Sql.infix(sql(a.get(0)), "+", Sql.call("to_seconds", seconds(a.get(1))), Sql.OTHER))));
-        say("seconds_between", a -> Sql.call("date_diff", Sql.atom("'second'"), sql(a.get(0)), sql(a.get(1))));
+        say("seconds_between", a -> Sql.call("date_sub", Sql.atom("'second'"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
     }
 

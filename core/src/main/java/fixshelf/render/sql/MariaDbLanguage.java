@@ -28,7 +28,8 @@ public final class MariaDbLanguage extends SqlLanguage {
     private static final int MOST_NAMED_TABLES = 56;
     private static final Pattern COLUMN = Pattern.compile("[A-Za-z_][A-Za-z0-9_]*|`([^`]|``)*`");
     private static final String EXACT = " COLLATE utf8mb4_nopad_bin";
-    private static final String TIME = "(?-i)^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
+    private static final String TIME =
+            "(?-i)^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]([.][0-9]{1,6})?\\z";
     private static final int LONGEST_NAME = 64;
 
     @Override
@@ -88,8 +89,11 @@ public final class MariaDbLanguage extends SqlLanguage {
                         Sql.caseWhen(
                                 Sql.atom(toDate(Sql.call("left", sql(a.getFirst()), Sql.atom("10")))
                                                 .text() + " IS NOT NULL"),
-                                Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATETIME)"))));
-        say("format_timestamp", a -> Sql.call("date_format", sql(a.getFirst()), Sql.atom("'%Y-%m-%d %H:%i:%s'")));
+                                Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATETIME(6))"))));
+        say(
+                "format_timestamp",
+                a -> Sql.atom("trim(TRAILING '.' FROM trim(TRAILING '0' FROM date_format("
+                        + sql(a.getFirst()).text() + ", '%Y-%m-%d %H:%i:%s.%f')))"));
         say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATE)"));
         say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS DATETIME)"));
         for (String part : List.of("hour", "minute", "second")) {
@@ -148,12 +152,12 @@ public final class MariaDbLanguage extends SqlLanguage {
 
     @Override
     TypeNames types() {
-        return new TypeNames("CHAR", "SIGNED", "DOUBLE", "SIGNED", "DATE", "DATETIME", "DECIMAL");
+        return new TypeNames("CHAR", "SIGNED", "DOUBLE", "SIGNED", "DATE", "DATETIME(6)", "DECIMAL");
     }
 
     /// As a column or a parameter is declared; a cast has names of its own.
     private static final TypeNames DECLARED = new TypeNames(
-            "LONGTEXT CHARACTER SET utf8mb4", "BIGINT", "DOUBLE", "BOOLEAN", "DATE", "DATETIME", "DECIMAL");
+            "LONGTEXT CHARACTER SET utf8mb4", "BIGINT", "DOUBLE", "BOOLEAN", "DATE", "DATETIME(6)", "DECIMAL");
 
     private String declared(Type type) {
         return type.isFixed() ? typeName(type) : DECLARED.of(type);

@@ -98,12 +98,18 @@ public final class OracleLanguage extends DocumentedSql {
                 "to_timestamp",
                 a -> read(
                         a,
-                        "^[0-9]{4}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}:[0-9]{2}$",
+                        "^[0-9]{4}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}:[0-9]{2}([.][0-9]{1,6})?$",
                         "TO_TIMESTAMP",
-                        "FXYYYY-MM-DD HH24:MI:SS"));
+                        "FXYYYY-MM-DD HH24:MI:SS.FF6"));
         say("format_date", a -> Sql.call("TO_CHAR", sql(a.getFirst()), Sql.atom("'YYYY-MM-DD'")));
-        say("format_timestamp", a -> Sql.call("TO_CHAR", sql(a.getFirst()), Sql.atom("'YYYY-MM-DD HH24:MI:SS'")));
-        for (String part : List.of("year", "month", "day", "hour", "minute", "second")) {
+        say(
+                "format_timestamp",
+                a -> Sql.atom("RTRIM(RTRIM(TO_CHAR(" + sql(a.getFirst()).text()
+                        + ", 'YYYY-MM-DD HH24:MI:SS.FF6'), '0'), '.')"));
+        say(
+                "second",
+                a -> Sql.atom("FLOOR(EXTRACT(SECOND FROM " + sql(a.getFirst()).text() + "))"));
+        for (String part : List.of("year", "month", "day", "hour", "minute")) {
             say(
                     part,
                     a -> Sql.atom("EXTRACT(" + part.toUpperCase(java.util.Locale.ROOT) + " FROM "
@@ -127,7 +133,7 @@ public final class OracleLanguage extends DocumentedSql {
             throw cannot("its ADD_MONTHS goes from a last day to a last day.", "Use another language.");
         });
         say("date_of", a -> Sql.atom("TRUNC(CAST(" + sql(a.getFirst()).text() + " AS DATE))"));
-        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TIMESTAMP(0))"));
+        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TIMESTAMP(6))"));
         for (String function : List.of("add_seconds", "seconds_between")) {
             say(function, a -> {
                 throw cannot("its intervals of seconds end at 9 digits of days.", "Use another language.");
@@ -181,7 +187,7 @@ public final class OracleLanguage extends DocumentedSql {
     @Override
     TypeNames types() {
         return new TypeNames(
-                "VARCHAR2(4000 CHAR)", "NUMBER(19)", "BINARY_DOUBLE", "NUMBER(1)", "DATE", "TIMESTAMP(0)", "NUMBER");
+                "VARCHAR2(4000 CHAR)", "NUMBER(19)", "BINARY_DOUBLE", "NUMBER(1)", "DATE", "TIMESTAMP(6)", "NUMBER");
     }
 
     /// An inner query two levels down cannot use a column from outside.
@@ -368,8 +374,11 @@ public final class OracleLanguage extends DocumentedSql {
     private Sql read(List<Expr> a, String shape, String function, String layout) {
         String text = sql(a.getFirst()).text();
         Sql said = Sql.atom("REGEXP_LIKE(" + text + ", '" + shape + "') AND SUBSTR(" + text + ", 1, 4) <> '0000'");
+        String whole = layout.endsWith("FF6")
+                ? "RPAD(" + text + " || CASE WHEN LENGTH(" + text + ") = 19 THEN '.' END, 26, '0')"
+                : text;
         return Sql.caseWhen(
-                said, Sql.atom(function + "(" + text + " DEFAULT NULL ON CONVERSION ERROR, '" + layout + "')"));
+                said, Sql.atom(function + "(" + whole + " DEFAULT NULL ON CONVERSION ERROR, '" + layout + "')"));
     }
 
     @Override

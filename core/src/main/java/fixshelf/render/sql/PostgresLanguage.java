@@ -73,29 +73,37 @@ public final class PostgresLanguage extends SqlLanguage {
         say(
                 "to_timestamp",
                 a -> Sql.caseWhen(
-                        Sql.atom(sql(a.getFirst()).at(Sql.OTHER)
-                                + " ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]$'"),
+                        Sql.atom(
+                                sql(a.getFirst()).at(Sql.OTHER)
+                                        + " ~ '^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]([.][0-9]{1,6})?$'"),
                         Sql.infix(
                                 toDate(leftOf(a.getFirst())),
                                 "+",
-                                Sql.atom("CAST(right(" + typedText(a.getFirst()) + ", 8) AS time)"),
+                                Sql.atom("CAST(substr(" + typedText(a.getFirst()) + ", 12) AS time)"),
                                 Sql.SUM)));
-        say("format_timestamp", a -> Sql.call("to_char", sql(a.getFirst()), Sql.atom("'YYYY-MM-DD HH24:MI:SS'")));
+        say(
+                "format_timestamp",
+                a -> Sql.atom("rtrim(rtrim(to_char(" + sql(a.getFirst()).text()
+                        + ", 'YYYY-MM-DD HH24:MI:SS.US'), '0'), '.')"));
         say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS date)"));
         say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS timestamp)"));
-        for (String field : List.of("hour", "minute", "second")) {
+        for (String field : List.of("hour", "minute")) {
             say(field, a -> part(field, a));
         }
+        say(
+                "second",
+                a -> Sql.atom(
+                        "CAST(floor(extract(second FROM " + sql(a.getFirst()).text() + ")) AS bigint)"));
         say(
                 "add_seconds",
                 a -> Sql.caseWhen(
                         Sql.atom("extract(epoch FROM " + sql(a.get(0)).text() + ") + "
-                                + sql(a.get(1)).at(Sql.PRODUCT) + " BETWEEN -62135596800 AND 253402300799"),
+                                + sql(a.get(1)).at(Sql.PRODUCT) + " BETWEEN -62135596800 AND 253402300799.999999"),
                         later(a.get(0), "secs", sql(a.get(1)).text(), "timestamp")));
         say(
                 "seconds_between",
-                a -> Sql.atom("CAST(extract(epoch FROM "
-                        + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.SUM).text() + ") AS bigint)"));
+                a -> Sql.atom("CAST(trunc(extract(epoch FROM "
+                        + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.SUM).text() + ")) AS bigint)"));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS integer)")));
     }
 

@@ -40,7 +40,8 @@ public final class SparkLanguage extends SqlLanguage {
 
     private static final Quoted QUOTED = new Quoted('\'', "\\u%04X", "\\U%08X");
     private static final String BLANKS = "[\\t-\\r ]*";
-    private static final String TIME = "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]\\z";
+    private static final String TIME =
+            "^[0-9]{4}-[0-9]{2}-[0-9]{2} ([01][0-9]|2[0-3]):[0-5][0-9]:[0-5][0-9]([.][0-9]{1,6})?\\z";
 
     public SparkLanguage() {
         say("trim", a -> trim(a, "BOTH"));

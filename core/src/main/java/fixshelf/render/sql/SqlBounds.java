@@ -21,7 +21,7 @@ abstract class SqlBounds extends SqlSyntax {
 
     final Sql inCalendarOfTimes(Sql time) {
         String first = time("0001-01-01 00:00:00").text();
-        String last = time("9999-12-31 23:59:59").text();
+        String last = time("9999-12-31 23:59:59.999999").text();
         return Sql.caseWhen(Sql.atom(time.at(Sql.OTHER) + " BETWEEN " + first + " AND " + last), time);
     }
 

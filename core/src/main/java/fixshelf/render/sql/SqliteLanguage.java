@@ -88,14 +88,17 @@ public final class SqliteLanguage extends SqlLanguage {
                         Sql.SUM));
         say("add_months", a -> addMonths(sql(a.get(0)).text(), months(a.get(1)).text()));
         say("to_timestamp", a -> {
-            Sql text = sql(a.getFirst());
+            String text = sql(a.getFirst()).text();
             String digits = "[0-9][0-9]";
             String shape = digits + digits + "-" + digits + "-" + digits + " " + digits + ":" + digits + ":" + digits;
+            String second = "substr(" + text + ", 1, 19)";
+            String part = "substr(" + text + ", 20)";
             return Sql.caseWhen(
-                    Sql.atom(text.at(Sql.OTHER) + " GLOB '" + shape + "' AND " + text.at(Sql.OTHER)
-                            + " >= '0001' AND substr(" + text.text() + ", 12, 2) < '24' AND datetime(" + text.text()
-                            + ", '+0 days') = " + text.at(Sql.OTHER)),
-                    text);
+                    Sql.atom(second + " GLOB '" + shape + "' AND " + second + " >= '0001' AND substr(" + text
+                            + ", 12, 2) < '24' AND datetime(" + second + ", '+0 days') = " + second + " AND (" + part
+                            + " = '' OR " + part + " GLOB '.[0-9]*' AND length(" + part + ") < 8 AND substr(" + text
+                            + ", 21) NOT GLOB '*[^0-9]*')"),
+                    Sql.infix(Sql.atom(second), "||", Sql.atom("rtrim(rtrim(" + part + ", '0'), '.')"), Sql.OTHER));
         });
         say("format_timestamp", a -> sql(a.getFirst()));
         say("date_of", a -> Sql.atom("substr(" + sql(a.getFirst()).text() + ", 1, 10)"));
@@ -104,17 +107,24 @@ public final class SqliteLanguage extends SqlLanguage {
         say("minute", a -> digits(a.getFirst(), 15));
         say("second", a -> digits(a.getFirst(), 18));
         say("add_seconds", a -> {
-            String time = "datetime(" + sql(a.get(0)).text() + ", "
-                    + seconds(a.get(1)).text() + " || ' seconds')";
+            String time = sql(a.get(0)).text();
+            String second =
+                    "datetime(substr(" + time + ", 1, 19), " + seconds(a.get(1)).text() + " || ' seconds')";
             return Sql.caseWhen(
-                    Sql.atom(time + " BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"), Sql.atom(time));
+                    Sql.atom(second + " BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"),
+                    Sql.infix(Sql.atom(second), "||", Sql.atom("substr(" + time + ", 20)"), Sql.OTHER));
         });
-        say(
-                "seconds_between",
-                a -> new Sql(
-                        "strftime('%s', " + sql(a.get(1)).text() + ") - strftime('%s', "
-                                + sql(a.get(0)).text() + ")",
-                        Sql.SUM));
+        say("seconds_between", a -> {
+            String start = sql(a.get(0)).text();
+            String end = sql(a.get(1)).text();
+            String more = "substr(" + end + ", 20) > substr(" + start + ", 20)";
+            String less = "substr(" + end + ", 20) < substr(" + start + ", 20)";
+            return new Sql(
+                    "strftime('%s', substr(" + end + ", 1, 19)) - strftime('%s', substr(" + start
+                            + ", 1, 19)) + CASE WHEN " + start + " <= " + end + " THEN -(" + less + ") ELSE " + more
+                            + " END",
+                    Sql.SUM);
+        });
         say("chr", a -> Sql.call("char", sql(a.getFirst())));
     }
 

@@ -66,14 +66,15 @@ public final class TransactSqlLanguage extends DocumentedSql {
         say(
                 "to_timestamp",
                 a -> Sql.caseWhen(
-                        shaped(a.getFirst(), "^[0-9]{4}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}:[0-9]{2}$"),
-                        tried(a, "datetime2(0)")));
+                        shaped(a.getFirst(), "^[0-9]{4}-[0-9]{2}-[0-9]{2} [0-9]{2}:[0-9]{2}:[0-9]{2}([.][0-9]{1,6})?$"),
+                        tried(a, "datetime2(6)")));
         say(
                 "format_date",
                 a -> Sql.atom("CONVERT(nvarchar(10), " + sql(a.getFirst()).text() + ", 23)"));
         say(
                 "format_timestamp",
-                a -> Sql.atom("CONVERT(nvarchar(19), " + sql(a.getFirst()).text() + ", 120)"));
+                a -> Sql.atom("TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM CONVERT(nvarchar(26), "
+                        + sql(a.getFirst()).text() + ", 121)))"));
         for (String part : List.of("year", "month", "day", "hour", "minute", "second")) {
             say(
                     part,
@@ -87,11 +88,13 @@ public final class TransactSqlLanguage extends DocumentedSql {
         say("add_days", a -> added("day", a));
         say("add_months", a -> added("month", a));
         say("date_of", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS date)"));
-        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS datetime2(0))"));
+        say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS datetime2(6))"));
         say(
                 "seconds_between",
-                a -> Sql.atom("DATEDIFF_BIG(second, " + sql(a.get(0)).text() + ", "
-                        + sql(a.get(1)).text() + ")"));
+                a -> new Sql(
+                        "DATEDIFF_BIG(microsecond, " + sql(a.get(0)).text() + ", "
+                                + sql(a.get(1)).text() + ") / 1000000",
+                        Sql.PRODUCT));
         say("add_seconds", a -> {
             throw cannot("its DATEADD stops outside the calendar instead of giving null.", "Use another language.");
         });
@@ -115,7 +118,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
 
     @Override
     TypeNames types() {
-        return new TypeNames("nvarchar(max)", "bigint", "float(53)", "bit", "date", "datetime2(0)", "decimal");
+        return new TypeNames("nvarchar(max)", "bigint", "float(53)", "bit", "date", "datetime2(6)", "decimal");
     }
 
     @Override
@@ -215,7 +218,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
 
     @Override
     Sql time(String time) {
-        return Sql.atom("CAST('" + time + "' AS datetime2(0))");
+        return Sql.atom("CAST('" + time + "' AS datetime2(6))");
     }
 
     @Override
