@@ -18,9 +18,11 @@ public record Callables(
         builtIn = List.copyOf(builtIn);
     }
 
+    /// What a line calls by that name. Names of fixes are matched without regard to case, as in expressions.
     public Optional<Operation> find(String name) {
-        Optional<Operation> operation = Stream.concat(builtIn.stream(), tables.stream())
-                .filter(o -> o.name().equals(name))
+        Optional<Operation> operation = Stream.concat(
+                        builtIn.stream().filter(o -> o.name().equals(name)),
+                        tables.stream().filter(o -> o.name().equalsIgnoreCase(name)))
                 .findFirst();
         if (operation.isPresent()) {
             return operation;

@@ -40,6 +40,11 @@ public record DelimitedText(
         return new DelimitedText(separator, now, mark && hasMark(now), heading, missing, crlf, quoted, guarded);
     }
 
+    /// With the name of an encoding as it is, which may be none.
+    public DelimitedText named(String now) {
+        return new DelimitedText(separator, now, mark, heading, missing, crlf, quoted, guarded);
+    }
+
     /// Whether there is an encoding of that name in which text can be written; some can only be read.
     public static boolean isWritable(String encoding) {
         return ReadOptions.isEncoding(encoding) && ReadOptions.charset(encoding).canEncode();
@@ -67,6 +72,28 @@ public record DelimitedText(
 
     public DelimitedText guarding(boolean now) {
         return new DelimitedText(separator, encoding, mark, heading, missing, crlf, quoted, now);
+    }
+
+    public DelimitedText marked(boolean now) {
+        return new DelimitedText(separator, encoding, now, heading, missing, crlf, quoted, guarded);
+    }
+
+    public DelimitedText headed(boolean now) {
+        return new DelimitedText(separator, encoding, mark, now, missing, crlf, quoted, guarded);
+    }
+
+    /// With a word for what is missing; empty for nothing.
+    public DelimitedText saying(String now) {
+        return new DelimitedText(separator, encoding, mark, heading, now, crlf, quoted, guarded);
+    }
+
+    /// With rows that end with carriage return and line feed, or with a line feed.
+    public DelimitedText ending(boolean now) {
+        return new DelimitedText(separator, encoding, mark, heading, missing, now, quoted, guarded);
+    }
+
+    public DelimitedText quoting(boolean now) {
+        return new DelimitedText(separator, encoding, mark, heading, missing, crlf, now, guarded);
     }
 
     /// Whether bytes or line ends are other than the engine writes them.

@@ -67,13 +67,12 @@ public record JobPage(
 
         /// The same in another place: what a sheet, a view or a table is called goes with the kind of file.
         public Output at(String other) {
-            boolean same = path.equals(other);
             return new Output(
                     other,
-                    replace,
+                    replace && !isDatabase(other),
                     span,
                     of,
-                    same ? table : Optional.empty(),
+                    isDatabase(other) ? table : Optional.empty(),
                     isWorkbook(other) ? sheet : InSheet.USUAL,
                     isDefinition(other) ? language : "",
                     isText(other) ? text : DelimitedText.USUAL);
@@ -114,6 +113,15 @@ public record JobPage(
 
         public boolean isDefinition() {
             return isDefinition(path);
+        }
+
+        /// Whether the rows go into a table of a database, which is a file or a server.
+        public static boolean isDatabase(String path) {
+            return isServer(path) || path.toLowerCase(Locale.ROOT).matches(".*\\.(sqlite3?|db|duckdb)");
+        }
+
+        public static boolean isServer(String path) {
+            return path.matches("(postgresql|mariadb)://.*");
         }
 
         static boolean isText(String path) {

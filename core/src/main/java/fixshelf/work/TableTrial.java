@@ -41,11 +41,11 @@ public final class TableTrial {
         List<On> all = new ArrayList<>();
         if (shelf.loader(fix).isPresent()) {
             shelf.datasets().forEach(d -> d.call()
-                    .filter(c -> c.loader().equals(fix))
+                    .filter(c -> c.loader().equalsIgnoreCase(fix))
                     .ifPresent(c -> all.add(
                             new On("as " + d.name(), List.of(), Optional.of(new Line(fix, shelf.arguments(c)))))));
             shelf.jobs().forEach(j -> j.firstLine()
-                    .filter(l -> l.call().equals(fix))
+                    .filter(l -> l.call().equalsIgnoreCase(fix))
                     .ifPresent(l -> all.add(new On("as in " + j.name(), List.of(), Optional.of(l)))));
             all.add(new On("with arguments of your own", List.of(), Optional.of(new Line(fix, Map.of()))));
             return all;
@@ -53,7 +53,7 @@ public final class TableTrial {
         for (JobPage job : shelf.jobs()) {
             for (int i = 1; i < job.lines().size(); i++) {
                 Line line = job.lines().get(i).line();
-                if (line.call().equals(fix)) {
+                if (line.call().equalsIgnoreCase(fix)) {
                     String name = job.name() + " before line " + (i + 1);
                     all.add(new On(name, job.lines().subList(0, i), Optional.of(line)));
                 }

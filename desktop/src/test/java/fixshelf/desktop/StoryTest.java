@@ -235,6 +235,53 @@ class StoryTest extends WindowTest {
         on(() -> again.undo(job));
         assertThat(again.job(job).orElseThrow().source().text()).contains("keep: last");
         assertThat(again.isDraft(job)).isFalse();
+        everythingAnOutputHasIsABlank(job);
+    }
+
+    /// Issue of outputs: all options of delimited text, and a table of a database or a server, without the page.
+    private void everythingAnOutputHasIsABlank(Path job) throws Exception {
+        showCleaned();
+        String usual = jobText(job);
+        fill("{out}/visits_clean.parquet", "out/visits.csv");
+        on(() -> button("more …").fire());
+        for (String blank : List.of(
+                "commas",
+                "formulas as they are",
+                "names in the first row",
+                "quotes where needed",
+                "rows ending with LF",
+                "no byte order mark")) {
+            on(() -> button(blank).fire());
+            settle();
+        }
+        fill("nothing for missing", "NA");
+        fill("utf-8", "latin-1");
+        assertThat(jobText(job))
+                .contains("out/visits.csv", "separator: \";\"", "formulas: guarded", "heading: false", "quotes: always")
+                .contains("line_end: crlf", "missing: NA", "encoding: latin-1")
+                .doesNotContain("byte_order_mark");
+        fill("out/visits.csv", "mariadb://db.example/rooms");
+        fill("visits_clean", "visits");
+        fill("the usual user", "mender");
+        fill("no password", "ROOMS_PASSWORD");
+        on(() -> button("only if it is not there").fire());
+        settle();
+        assertThat(jobText(job))
+                .contains("table: visits\n", "mode: replace", "user: mender", "password_from: ROOMS_PASSWORD")
+                .doesNotContain("separator");
+        fill("mariadb://db.example/rooms", "{out}/visits_clean.parquet");
+        on(() -> button("only if it is not there").fire());
+        settle();
+        assertThat(jobText(job)).isEqualTo(usual);
+    }
+
+    private void fill(String blank, String text) throws Exception {
+        on(() -> button(blank).fire());
+        on(() -> lookup(".inline-edit").forEach(n -> {
+            ((TextField) n).setText(text);
+            ((TextField) n).getOnAction().handle(null);
+        }));
+        settle();
     }
 
     /// K1, E20: what a line loses is listed with its counts; a strict line stops the run and says what.
@@ -270,12 +317,7 @@ class StoryTest extends WindowTest {
         assertThat(labels()).anyMatch(t -> t.startsWith("Line 3 would lose") && t.contains("'?' in weight_kg"));
         assertThat(folder.resolve("out/visits_clean.parquet")).doesNotExist();
         // The sentence has a blank for it now, which takes it back.
-        on(() -> button("stops the run").fire());
-        on(() -> lookup(".inline-edit").forEach(n -> {
-            ((TextField) n).setText("becomes missing");
-            ((TextField) n).getOnAction().handle(null);
-        }));
-        settle();
+        fill("stops the run", "becomes missing");
         assertThat(jobText(job)).doesNotContain("strict");
         robot.push(KeyCode.CONTROL, KeyCode.R);
         settle();

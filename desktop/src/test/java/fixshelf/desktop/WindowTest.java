@@ -12,6 +12,7 @@ import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
 import javafx.scene.control.TextField;
+import javafx.scene.input.KeyCode;
 import javafx.scene.text.Text;
 import javafx.stage.Stage;
 import javafx.stage.Window;
@@ -108,6 +109,12 @@ abstract class WindowTest {
                 .filter(Button.class::isInstance)
                 .map(n -> ((Button) n).getText())
                 .toList();
+    }
+
+    /// Presses keys and lets what comes of it be laid out, before more is typed.
+    final void press(KeyCode... keys) throws Exception {
+        robot.push(keys);
+        on(() -> {});
     }
 
     static void on(Runnable work) throws Exception {

@@ -9,12 +9,15 @@ import fixshelf.render.sql.SqlLanguage;
 import fixshelf.shelf.DelimitedText;
 import fixshelf.shelf.JobEdits;
 import fixshelf.shelf.JobPage;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
+import javafx.scene.Node;
 import javafx.scene.control.Button;
 import javafx.scene.control.TextField;
 import javafx.scene.input.KeyCode;
@@ -27,6 +30,9 @@ final class JobOutputs {
     private final Workbench workbench;
     private final Consumer<String> edit;
     private final VBox view = new VBox(4);
+
+    /// The outputs of delimited text of which all is shown that can be said.
+    private final Set<String> opened = new HashSet<>();
 
     /// `edit` takes the new text of the job's page.
     JobOutputs(Workbench workbench, Consumer<String> edit) {
@@ -45,23 +51,10 @@ final class JobOutputs {
             Optional<JobPage.Output> output =
                     i < job.outputs().size() ? Optional.of(job.outputs().get(i)) : Optional.empty();
             int index = i;
-            Button path =
-                    Ui.blank(output.map(JobPage.Output::path).orElse("a file, .parquet or .csv"), "blank", () -> {});
-            path.setOnAction(_ -> write(path, job, index));
-            FlowPane row = new FlowPane(6, 2, Ui.label("Write to"), path);
-            output.flatMap(JobPage.Output::table).ifPresent(t -> row.getChildren()
-                    .addAll(
-                            Ui.label("as table"),
-                            Ui.label(t.table(), "strong"),
-                            Ui.blank(
-                                    words(t.mode()),
-                                    "blank",
-                                    () -> set(
-                                            job,
-                                            index,
-                                            output.get()
-                                                    .into(new JobPage.ToTable(
-                                                            t.table(), next(t.mode()), t.user(), t.passwordFrom()))))));
+            String file = output.map(JobPage.Output::path).orElse("a file, .parquet or .csv");
+            FlowPane row = new FlowPane(6, 2, Ui.label("Write to"), path(file, job, index));
+            output.filter(o -> o.table().isPresent() || JobPage.Output.isDatabase(o.path()))
+                    .ifPresent(o -> table(row, job, index, o));
             output.filter(JobPage.Output::isWorkbook).ifPresent(o -> sheet(row, job, index, o));
             output.filter(JobPage.Output::isText).ifPresent(o -> text(row, job, index, o));
             output.filter(JobPage.Output::isDefinition).ifPresent(o -> row.getChildren()
@@ -81,9 +74,7 @@ final class JobOutputs {
             view.getChildren().add(row);
         }
         if (!job.outputs().isEmpty()) {
-            int next = job.outputs().size();
-            Button more = Ui.blank("another file …", "blank", () -> {});
-            more.setOnAction(_ -> write(more, job, next));
+            Button more = path("another file …", job, job.outputs().size());
             view.getChildren().add(new FlowPane(6, 2, Ui.label("Write to", "soft"), more));
         }
         boolean named = job.lines().stream().anyMatch(l -> !l.line().name().isEmpty());
@@ -91,11 +82,60 @@ final class JobOutputs {
             String now = job.result().isEmpty()
                     ? "the last line"
                     : job.result().matches("[0-9]+") ? "line " + job.result() : job.result();
-            Button result = Ui.blank(now, "blank", () -> {});
-            result.setAccessibleText("result: " + now);
-            result.setOnAction(_ -> setResult(result, job));
+            String prompt = "a name or number; empty: the last line";
+            Button result = typed(
+                    "result: ", now, job.result(), prompt, job, said -> edit.accept(JobEdits.setResult(job, said)));
             view.getChildren().add(new FlowPane(6, 2, Ui.label("The result is that of"), result));
         }
+    }
+
+    /// Which table of a database, what becomes of one that is there, and as whom a server is asked.
+    private void table(FlowPane row, JobPage job, int index, JobPage.Output output) {
+        JobPage.ToTable to = output.table().orElse(new JobPage.ToTable("", "create", "", ""));
+        Consumer<JobPage.ToTable> take = t -> set(job, index, output.into(t));
+        row.getChildren()
+                .addAll(
+                        Ui.label("as table"),
+                        typed(
+                                "table: ",
+                                to.table().isEmpty() ? "which?" : to.table(),
+                                to.table(),
+                                "a table, or schema.table",
+                                job,
+                                said -> take.accept(new JobPage.ToTable(
+                                        said.isEmpty() ? to.table() : said,
+                                        to.mode(),
+                                        to.user(),
+                                        to.passwordFrom()))),
+                        Ui.blank(
+                                words(to.mode()),
+                                "blank",
+                                () -> take.accept(new JobPage.ToTable(
+                                        to.table(), next(to.mode()), to.user(), to.passwordFrom()))));
+        if (!JobPage.Output.isServer(output.path())) {
+            return;
+        }
+        row.getChildren()
+                .addAll(
+                        Ui.label("as"),
+                        typed(
+                                "user: ",
+                                to.user().isEmpty() ? "the usual user" : to.user(),
+                                to.user(),
+                                "a user; empty: the usual one",
+                                job,
+                                said -> take.accept(
+                                        new JobPage.ToTable(to.table(), to.mode(), said, to.passwordFrom()))),
+                        Ui.label("with"),
+                        typed(
+                                "variable with the password: ",
+                                to.passwordFrom().isEmpty()
+                                        ? "no password"
+                                        : "the password in " + to.passwordFrom(),
+                                to.passwordFrom(),
+                                "a variable of the system that holds it",
+                                job,
+                                said -> take.accept(new JobPage.ToTable(to.table(), to.mode(), to.user(), said))));
     }
 
     /// Which rows it holds: the result, those of another line, or a report of one.
@@ -104,60 +144,117 @@ final class JobOutputs {
                 .map(of -> (of.report().isEmpty() ? "the rows" : of.report().replace('_', ' ')) + " of "
                         + (of.line().matches("[0-9]+") ? "line " : "") + of.line())
                 .orElse("the result");
-        Button held = Ui.blank(now, "blank", () -> {});
-        held.setAccessibleText("holding: " + now);
-        held.setOnAction(_ -> {
-            TextField field = new TextField(output.of()
-                    .map(of -> (of.line() + " " + of.report()).strip())
-                    .orElse(""));
+        String written =
+                output.of().map(of -> (of.line() + " " + of.report()).strip()).orElse("");
+        String prompt = "a line, as 4; or 4 left; empty: the result";
+        row.getChildren().addAll(Ui.label("holding"), typed("holding: ", now, written, prompt, job, said -> {
+            String[] words = said.split("\\s+", 2);
+            Optional<JobPage.OfReport> of = words[0].isEmpty()
+                    ? Optional.empty()
+                    : Optional.of(new JobPage.OfReport(words[0], words.length == 1 ? "" : words[1].replace(' ', '_')));
+            set(job, index, output.holding(of));
+        }));
+    }
+
+    /// How delimited text is written: what is usual is told only where one asks for more.
+    private void text(FlowPane row, JobPage job, int index, JobPage.Output output) {
+        DelimitedText now = output.text();
+        String separator = now.separatorIn(output.path());
+        Consumer<DelimitedText> take = text -> set(job, index, output.told(text));
+        String key = job.name() + " " + index;
+        boolean all = opened.contains(key);
+        List<Node> parts = row.getChildren();
+        parts.addAll(List.of(
+                Ui.label("with"),
+                Ui.blank(
+                        SEPARATORS.getOrDefault(separator, separator),
+                        "blank",
+                        () -> take.accept(now.separatedBy(after(List.copyOf(SEPARATORS.keySet()), separator)))),
+                Ui.label("in"),
+                typed(
+                        "encoding: ",
+                        now.encoding().toLowerCase(Locale.ROOT),
+                        now.encoding(),
+                        "utf-8, windows-1252, utf-16le or another",
+                        job,
+                        said -> take.accept(encoded(now, said.isEmpty() ? "utf-8" : said))),
+                Ui.blank(
+                        now.guarded() ? "formulas guarded by '" : "formulas as they are",
+                        "blank",
+                        () -> take.accept(now.guarding(!now.guarded())))));
+        if (all || !now.heading()) {
+            parts.add(Ui.blank(
+                    now.heading() ? "names in the first row" : "no row of names",
+                    "blank",
+                    () -> take.accept(now.headed(!now.heading()))));
+        }
+        if (all || !now.missing().isEmpty()) {
+            String word = now.missing().isEmpty() ? "nothing" : now.missing();
+            parts.add(typed(
+                    "for what is missing: ",
+                    word + " for missing",
+                    now.missing(),
+                    "a word; empty: nothing",
+                    job,
+                    said -> take.accept(now.saying(said))));
+        }
+        if (all || now.quoted()) {
+            parts.add(Ui.blank(
+                    now.quoted() ? "everything in quotes" : "quotes where needed",
+                    "blank",
+                    () -> take.accept(now.quoting(!now.quoted()))));
+        }
+        if (all || now.crlf()) {
+            parts.add(Ui.blank(
+                    now.crlf() ? "rows ending with CR LF" : "rows ending with LF",
+                    "blank",
+                    () -> take.accept(now.ending(!now.crlf()))));
+        }
+        boolean canMark = DelimitedText.isWritable(now.encoding()) && DelimitedText.hasMark(now.encoding());
+        if (canMark && all || now.mark()) {
+            parts.add(Ui.blank(
+                    now.mark() ? "a byte order mark" : "no byte order mark",
+                    "blank",
+                    () -> take.accept(now.marked(!now.mark()))));
+        }
+        Button more = Ui.blank(all ? "less" : "more …", "blank", () -> {
+            if (!opened.remove(key)) {
+                opened.add(key);
+            }
+            show(job);
+        });
+        more.setAccessibleText(all ? "only what is not usual" : "all that can be said of the text");
+        parts.add(more);
+    }
+
+    /// An encoding that cannot be written is a problem of the page, which says so; a mark stays then.
+    private static DelimitedText encoded(DelimitedText now, String encoding) {
+        return DelimitedText.isWritable(encoding) ? now.in(encoding) : now.named(encoding);
+    }
+
+    /// A blank that is typed into, in its place.
+    ///
+    /// @param about what it says, for those who hear it
+    private Button typed(
+            String about, String shown, String written, String prompt, JobPage job, Consumer<String> take) {
+        Button button = Ui.blank(shown, "blank", () -> {});
+        button.setAccessibleText(about + shown);
+        button.setOnAction(_ -> {
+            TextField field = new TextField(written);
             field.getStyleClass().add("inline-edit");
-            field.setPromptText("a line, as 4; or 4 left; empty: the result");
-            field.setAccessibleText("Holding");
-            row.getChildren().set(row.getChildren().indexOf(held), field);
+            field.setPromptText(prompt);
+            field.setAccessibleText(about.strip());
+            List<Node> parts = ((Pane) button.getParent()).getChildren();
+            parts.set(parts.indexOf(button), field);
             field.requestFocus();
             field.setOnKeyPressed(e -> {
                 if (e.getCode() == KeyCode.ESCAPE) {
                     show(job);
                 }
             });
-            field.setOnAction(_ -> {
-                String[] words = field.getText().strip().split("\\s+", 2);
-                Optional<JobPage.OfReport> of = words[0].isEmpty()
-                        ? Optional.empty()
-                        : Optional.of(
-                                new JobPage.OfReport(words[0], words.length == 1 ? "" : words[1].replace(' ', '_')));
-                set(job, index, output.holding(of));
-            });
+            field.setOnAction(_ -> take.accept(field.getText().strip()));
         });
-        row.getChildren().addAll(Ui.label("holding"), held);
-    }
-
-    /// How delimited text is written; what else it has stands on the page of the job.
-    private void text(FlowPane row, JobPage job, int index, JobPage.Output output) {
-        DelimitedText now = output.text();
-        String separator = now.separatorIn(output.path());
-        String encoding = now.encoding().toLowerCase(Locale.ROOT);
-        List<String> encodings = List.of("utf-8", "windows-1252", "utf-16le");
-        row.getChildren()
-                .addAll(
-                        Ui.label("with"),
-                        Ui.blank(
-                                SEPARATORS.getOrDefault(separator, separator),
-                                "blank",
-                                () -> set(
-                                        job,
-                                        index,
-                                        output.told(
-                                                now.separatedBy(after(List.copyOf(SEPARATORS.keySet()), separator))))),
-                        Ui.label("in"),
-                        Ui.blank(
-                                encoding,
-                                "blank",
-                                () -> set(job, index, output.told(now.in(after(encodings, encoding))))),
-                        Ui.blank(
-                                now.guarded() ? "formulas guarded by '" : "formulas as they are",
-                                "blank",
-                                () -> set(job, index, output.told(now.guarding(!now.guarded())))));
+        return button;
     }
 
     private static final Map<String, String> SEPARATORS = new LinkedHashMap<>();
@@ -176,27 +273,17 @@ final class JobOutputs {
     /// Which sheet of a workbook, and what becomes of what it cannot hold.
     private void sheet(FlowPane row, JobPage job, int index, JobPage.Output output) {
         JobPage.InSheet now = output.sheet();
-        Button name = Ui.blank(now.name().isEmpty() ? "called like the file" : now.name(), "blank", () -> {});
-        name.setAccessibleText("sheet: " + name.getText());
-        name.setOnAction(_ -> {
-            TextField field = new TextField(now.name());
-            field.getStyleClass().add("inline-edit");
-            field.setPromptText("the sheet; empty: as the file");
-            field.setAccessibleText("Sheet");
-            row.getChildren().set(row.getChildren().indexOf(name), field);
-            field.requestFocus();
-            field.setOnKeyPressed(e -> {
-                if (e.getCode() == KeyCode.ESCAPE) {
-                    show(job);
-                }
-            });
-            field.setOnAction(_ -> set(
-                    job, index, output.in(new JobPage.InSheet(field.getText().strip(), now.asText()))));
-        });
+        String shown = now.name().isEmpty() ? "called like the file" : now.name();
         row.getChildren()
                 .addAll(
                         Ui.label("as sheet"),
-                        name,
+                        typed(
+                                "sheet: ",
+                                shown,
+                                now.name(),
+                                "the sheet; empty: as the file",
+                                job,
+                                said -> set(job, index, output.in(new JobPage.InSheet(said, now.asText())))),
                         Ui.blank(
                                 now.asText() ? "texts for what it cannot hold" : "stopping at what it cannot hold",
                                 "blank",
@@ -233,36 +320,17 @@ final class JobOutputs {
         };
     }
 
-    private void setResult(Button button, JobPage job) {
-        TextField field = new TextField(job.result());
-        field.getStyleClass().add("inline-edit");
-        field.setPromptText("a name or number; empty: the last line");
-        ((Pane) button.getParent()).getChildren().set(1, field);
-        field.requestFocus();
-        field.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ESCAPE) {
-                show(job);
-            }
-        });
-        field.setOnAction(_ -> edit.accept(JobEdits.setResult(job, field.getText())));
-    }
-
-    private void write(Button button, JobPage job, int index) {
+    /// The file of an output; of one more, where there are not so many yet.
+    private Button path(String shown, JobPage job, int index) {
         boolean known = index < job.outputs().size();
         String usual = workbench.shelf().settings().values().containsKey("out") ? "{out}/" : "out/";
         String number = index == 0 ? "" : "-" + (index + 1);
-        TextField field = new TextField(known ? button.getText() : usual + job.name() + number + ".parquet");
-        field.getStyleClass().add("inline-edit");
-        ((Pane) button.getParent()).getChildren().set(1, field);
-        field.requestFocus();
-        field.setOnKeyPressed(e -> {
-            if (e.getCode() == KeyCode.ESCAPE) {
-                show(job);
-            }
-        });
-        field.setOnAction(_ -> {
-            String path = field.getText().strip();
-            set(job, index, known ? job.outputs().get(index).at(path) : new JobPage.Output(path, false, Span.NONE));
+        String written = known ? shown : usual + job.name() + number + ".parquet";
+        return typed("file: ", shown, written, "a file", job, said -> {
+            JobPage.Output now =
+                    known ? job.outputs().get(index).at(said) : new JobPage.Output(said, false, Span.NONE);
+            boolean lacksTable = JobPage.Output.isDatabase(said) && now.table().isEmpty();
+            set(job, index, lacksTable ? now.into(new JobPage.ToTable(job.name(), "create", "", "")) : now);
         });
     }
 
