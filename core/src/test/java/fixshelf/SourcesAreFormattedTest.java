@@ -9,11 +9,13 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /// All sources have one format. `mvn test -Dformat=write` puts them into it.
 class SourcesAreFormattedTest {
     @Test
+    @Tag("proof")
     void everySourceIsFormatted() throws Exception {
         Formatter formatter = Formatter.createFormatter(JavaFormatterOptions.builder()
                 .style(JavaFormatterOptions.Style.PALANTIR)

@@ -21,7 +21,12 @@ final class DuckEngine implements FixEngine {
 
     @Override
     public Presence presence() {
-        return new Presence.Here(version());
+        return new Presence.Here(Inside.VERSION);
+    }
+
+    /// The engine is a part of the program, and stays the one that it is.
+    private static final class Inside {
+        static final String VERSION = version();
     }
 
     private static String version() {

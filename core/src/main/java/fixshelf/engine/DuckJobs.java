@@ -5,18 +5,22 @@ import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/// Many small jobs in DuckDB, one after another in one session.
+/// Many small jobs in DuckDB, one after another in one session, which is opened for the first of them.
 public final class DuckJobs implements AutoCloseable {
     private final DuckEngine engine = new DuckEngine();
-    private final DuckSession session = DuckSession.open();
+    private @Nullable DuckSession session;
 
     /// As [FixEngine#run(JobCode, Map)].
     public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
-        return engine.run(session, job, rows);
+        DuckSession open = session == null ? DuckSession.open() : session;
+        session = open;
+        return engine.run(open, job, rows);
     }
 
     @Override
     public void close() {
-        session.close();
+        if (session != null) {
+            session.close();
+        }
     }
 }

@@ -166,6 +166,7 @@ class ExportTest {
     }
 
     @Test
+    @Tag("proof")
     void nothingOnAPageIsCodeOfALanguage() throws Exception {
         for (Language language : Languages.ALL) {
             Path to = exported(language.id());
@@ -315,6 +316,7 @@ class ExportTest {
     }
 
     @Test
+    @Tag("proof")
     void testthatIsGreen() throws Exception {
         Engines.assumeHere(Engines.of("r"));
         Path to = exported("r");
@@ -329,6 +331,7 @@ class ExportTest {
     }
 
     @Test
+    @Tag("proof")
     void checksOfDuckDbFindNothing() throws Exception {
         Path to = exported("duckdb");
         try (DuckSession session = DuckSession.open()) {

@@ -20,12 +20,13 @@ import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.input.Clipboard;
 import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /// Datasets in the window, by keys alone: looked at, remedies chosen, counted, compared, brought in.
 class DataTest extends WindowTest {
     private void goTo(String dataset) throws Exception {
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        press(KeyCode.CONTROL, KeyCode.DIGIT2);
         settle();
         on(() -> frame.dataPlace().show(dataset));
         settle();
@@ -38,25 +39,25 @@ class DataTest extends WindowTest {
     @Test
     void whatIsOddBecomesTheLinesOfAJob() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 300));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        press(KeyCode.CONTROL, KeyCode.DIGIT2);
         settle();
         // The list has the keyboard; the datasets below are looked at one after the other.
-        robot.push(KeyCode.DOWN);
+        press(KeyCode.DOWN);
         settle();
         assertThat(labels()).anyMatch(l -> l.endsWith(" to look at"));
         goTo("visits_alder_quay");
         assertThat(labels()).contains("all 300 rows looked at", "weight_kg").anyMatch(l -> l.endsWith(" end in kg"));
         on(() -> table("columns").requestFocus());
-        robot.push(KeyCode.HOME);
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.HOME);
+        press(KeyCode.SPACE);
         settle();
         assertThat(buttons()).contains("New job with 1 line", "✓ drop_repeats");
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.SPACE);
         settle();
         assertThat(buttons()).contains("New job on it", "drop_repeats");
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.A);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.A);
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        press(KeyCode.CONTROL, KeyCode.ENTER);
         settle();
         String job = frame.workbench()
                 .orElseThrow()
@@ -76,29 +77,29 @@ class DataTest extends WindowTest {
         open(DemoShelf.create(Files.createTempDirectory("data"), 300));
         goTo("visits_alder_quay");
         on(() -> table("columns").requestFocus());
-        robot.push(KeyCode.HOME);
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.HOME);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels()).anyMatch(l -> l.contains("visit_no: ") && l.contains(" repeat a value"));
         on(() -> lookup("#find-rows").stream().findFirst().ifPresent(Node::requestFocus));
         robot.write("kettle");
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels()).anyMatch(l -> l.matches("[0-9]+ of all 300 rows · visit_no.*"));
         on(() -> frame.dataPlace().turn(DataPlace.View.COUNTS));
         settle();
         assertThat(labels()).contains("Outcome", "mended", "100.0%");
         on(() -> lookup("#count-by").stream().findFirst().ifPresent(Node::requestFocus));
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.SPACE);
         settle();
-        robot.push(KeyCode.DOWN);
+        press(KeyCode.DOWN);
         for (int i = 0; i < 3; i++) {
-            robot.push(KeyCode.DOWN);
+            press(KeyCode.DOWN);
         }
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels()).contains("Village by outcome");
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.C);
         settle();
         String[] copied = {""};
         on(() -> copied[0] = Clipboard.getSystemClipboard().getString());
@@ -111,7 +112,7 @@ class DataTest extends WindowTest {
         settle();
         assertThat(folder.resolve("data/menders.csv")).content().startsWith("mender,");
         // Kept in the page of the dataset, they are what each look is held against.
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.K);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.K);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Kept in datasets/visits_alder_quay.yaml"));
         assertThat(folder.resolve("datasets/visits_alder_quay.yaml")).content().contains("  - of: [outcome, village]");
@@ -130,6 +131,7 @@ class DataTest extends WindowTest {
     }
 
     @Test
+    @Tag("proof")
     void aPageOfTheWebIsSaidInBlanksAndReadWhenItIsAllowed() throws Exception {
         HttpServer server = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
         server.createContext("/prices", exchange -> {
@@ -143,9 +145,9 @@ class DataTest extends WindowTest {
         String place = "127.0.0.1:" + server.getAddress().getPort();
         try {
             open(DemoShelf.create(Files.createTempDirectory("data"), 60));
-            robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+            press(KeyCode.CONTROL, KeyCode.DIGIT2);
             settle();
-            robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.D);
+            press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.D);
             settle();
             on(() -> lookup(".toggle").stream()
                     .map(ToggleButton.class::cast)
@@ -153,14 +155,14 @@ class DataTest extends WindowTest {
                     .forEach(ToggleButton::fire));
             on(() -> lookup("#remote-read").stream().findFirst().ifPresent(Node::requestFocus));
             robot.write("http://" + place + "/prices");
-            robot.push(KeyCode.ENTER);
+            press(KeyCode.ENTER);
             settle();
             assertThat(labels()).anyMatch(l -> l.startsWith("Give it a name"));
-            robot.push(KeyCode.TAB);
-            robot.push(KeyCode.TAB);
-            robot.push(KeyCode.TAB);
+            press(KeyCode.TAB);
+            press(KeyCode.TAB);
+            press(KeyCode.TAB);
             robot.write("prices");
-            robot.push(KeyCode.ENTER);
+            press(KeyCode.ENTER);
             settle();
             // Who types an address allows it.
             assertThat(labels()).contains("part", "price").anyMatch(l -> l.contains("The table of http://" + place));
@@ -184,7 +186,7 @@ class DataTest extends WindowTest {
     @Test
     void aFileIsBroughtInAndABrokenOneSaysWhy() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 60));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        press(KeyCode.CONTROL, KeyCode.DIGIT2);
         settle();
         Path file = Files.writeString(folder.resolve("data/2026 new.csv"), "a;b\n1; x\n2;y\n");
         on(() -> frame.read(file));
@@ -207,16 +209,16 @@ class DataTest extends WindowTest {
     @Test
     void ofTheTablesOfAFileOneIsChosen() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 60));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        press(KeyCode.CONTROL, KeyCode.DIGIT2);
         settle();
         Path report = Files.copy(folder.resolve("data/quarterly-report.pdf"), folder.resolve("data/spring.pdf"));
         on(() -> frame.read(report));
         settle();
         assertThat(labels())
                 .contains("Which table of spring.pdf?", "all pages together", "page 2, table 1", "Alder Quay");
-        robot.push(KeyCode.TAB);
-        robot.push(KeyCode.TAB);
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.TAB);
+        press(KeyCode.TAB);
+        press(KeyCode.ENTER);
         settle();
         assertThat(folder.resolve("datasets/spring_page_2_table_1.yaml"))
                 .content()
@@ -226,34 +228,35 @@ class DataTest extends WindowTest {
 
     /// By its path in the jump field, with keys alone: the places are proposed, one more is marked, one is taken away.
     @Test
+    @Tag("proof")
     void whereColumnsBeginIsMarkedOnTheLines() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 60));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT2);
+        press(KeyCode.CONTROL, KeyCode.DIGIT2);
         settle();
         Files.writeString(
                 folder.resolve("data/store print.txt"),
                 "no    room         cost\nAQ-1  Alder Quay  12.50\nAQ-2  Thornmere    7.00\nAQ-3  Sallow      31.25\n");
-        robot.push(KeyCode.CONTROL, KeyCode.J);
+        press(KeyCode.CONTROL, KeyCode.J);
         robot.write("data/store p");
         settle();
-        robot.push(KeyCode.TAB);
+        press(KeyCode.TAB);
         settle();
         settle();
         assertThat(((TextField) frame.scene().lookup(".jump")).getText()).isEqualTo("data/store print.txt");
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels()).contains("Where do the columns of store print.txt begin?", "no", "room", "cost");
         assertThat(buttons()).contains("Read it as 3 columns");
-        robot.push(KeyCode.END);
+        press(KeyCode.END);
         for (int i = 0; i < 3; i++) {
-            robot.push(KeyCode.LEFT);
+            press(KeyCode.LEFT);
         }
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.SPACE);
         assertThat(buttons()).contains("Read it as 4 columns");
-        robot.push(KeyCode.SPACE);
-        robot.push(KeyCode.HOME);
-        robot.push(KeyCode.SPACE);
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.SPACE);
+        press(KeyCode.HOME);
+        press(KeyCode.SPACE);
+        press(KeyCode.ENTER);
         settle();
         assertThat(folder.resolve("datasets/store_print.yaml"))
                 .content()
@@ -262,6 +265,7 @@ class DataTest extends WindowTest {
     }
 
     @Test
+    @Tag("proof")
     void rowsThatMayBeSentAreMadeByKeys() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 300));
         goTo("visits_alder_quay");
@@ -269,11 +273,11 @@ class DataTest extends WindowTest {
         settle();
         assertThat(labels()).contains("visit_no", "outcome", "made up");
         on(() -> table("shared-words").requestFocus());
-        robot.push(KeyCode.HOME);
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.HOME);
+        press(KeyCode.SPACE);
         settle();
         assertThat(labels()).contains("stays").anyMatch(l -> l.startsWith("1 word stays."));
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.F);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.F);
         settle();
         Path made = folder.resolve("out/stand_in/visits_alder_quay.csv");
         assertThat(made).content().contains("AQ-").doesNotContain("Thornmere");
@@ -286,7 +290,7 @@ class DataTest extends WindowTest {
                 .anyMatch(l -> l.startsWith("outcomes_by_month, line "));
         on(() -> frame.dataPlace().standInPage().keepAll(true));
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.F);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.F);
         settle();
         assertThat(labels()).anyMatch(l -> l.contains("visits_clean: all 8 lines do the same with it."));
         assertThat(folder.resolve("data/visits-alder-quay.csv")).content().contains("Thornmere");
@@ -299,22 +303,22 @@ class DataTest extends WindowTest {
         on(() -> table("columns").getSelectionModel().select(0));
         settle();
         on(() -> lookup("#drawn-over").stream().findFirst().ifPresent(Node::requestFocus));
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.SPACE);
         settle();
-        robot.push(KeyCode.DOWN);
-        robot.push(KeyCode.DOWN);
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.DOWN);
+        press(KeyCode.DOWN);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels()).anyMatch(l -> l.matches("2026-[0-9-]+"));
         on(() -> frame.dataPlace().turn(DataPlace.View.COUNTS));
         on(() -> frame.dataPlace().countsPage().count(List.of(8)));
         settle();
         on(() -> lookup("#count-words").stream().findFirst().ifPresent(Node::requestFocus));
-        robot.push(KeyCode.SPACE);
+        press(KeyCode.SPACE);
         settle();
-        robot.push(KeyCode.DOWN);
-        robot.push(KeyCode.DOWN);
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.DOWN);
+        press(KeyCode.DOWN);
+        press(KeyCode.ENTER);
         settle();
         assertThat(lookup("#count-words")).singleElement().satisfies(b -> assertThat(((Labeled) b).getText())
                 .contains(" of ")

@@ -27,7 +27,7 @@ class KeyboardTest extends WindowTest {
     private void openJobs() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
         job = folder.resolve("jobs/visits_clean.yaml");
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        press(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         on(() -> frame.jobsPlace().show(job));
         settle();
@@ -45,11 +45,12 @@ class KeyboardTest extends WindowTest {
                 .ifPresent(Node::requestFocus));
         robot.write(words);
         settle();
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
     }
 
     @Test
+    @Tag("proof")
     void linesAreAddedMovedDroppedAndTakenBack() throws Exception {
         openJobs();
         String before = jobText(job);
@@ -59,26 +60,26 @@ class KeyboardTest extends WindowTest {
         assertThat(lines()).endsWith("- one_line: every text column\n");
         assertThat(labels("line-number")).isEqualTo(count + 1);
         // Up, past the line before it; the line that reads stays first.
-        robot.push(KeyCode.ALT, KeyCode.UP);
+        press(KeyCode.ALT, KeyCode.UP);
         settle();
         assertThat(lines().indexOf("one_line:")).isLessThan(lines().indexOf("drop_repeats"));
         for (int i = 0; i < 20; i++) {
-            robot.push(KeyCode.ALT, KeyCode.UP);
+            press(KeyCode.ALT, KeyCode.UP);
         }
         settle();
         assertThat(lines()).matches("(?s)lines:\\s+- dataset: \\w+\\s+- one_line:.*");
-        robot.push(KeyCode.DELETE);
+        press(KeyCode.DELETE);
         settle();
         assertThat(jobText(job)).isEqualTo(before);
         // The first line cannot be dropped.
-        robot.push(KeyCode.DELETE);
+        press(KeyCode.DELETE);
         settle();
         assertThat(jobText(job)).isEqualTo(before);
         // Every step is taken back, one by one, and done again.
-        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
+        press(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
         settle();
         assertThat(lines()).contains("one_line:");
-        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.SHIFT, KeyCode.Z);
+        press(KeyCode.CONTROL, KeyCode.ALT, KeyCode.SHIFT, KeyCode.Z);
         settle();
         assertThat(jobText(job)).isEqualTo(before);
         assertThat(job).content().isEqualTo(before);
@@ -93,7 +94,7 @@ class KeyboardTest extends WindowTest {
         settle();
         robot.write(typed);
         settle();
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
     }
 
@@ -115,15 +116,15 @@ class KeyboardTest extends WindowTest {
         settle();
         assertThat(labels()).contains("mender_there");
         // Another line's table stands beside it, row by row.
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.B);
-        robot.push(KeyCode.DOWN);
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.B);
+        press(KeyCode.DOWN);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels())
                 .contains("village at 1")
                 .anyMatch(t -> t.matches("Line 1 beside line \\d+: .* only at line 1; [\\d,]+ cells differ\\."));
         // At rest it does nothing, and wakes again.
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        press(KeyCode.CONTROL, KeyCode.DIGIT3);
         on(() -> lookup(".job-line").stream().reduce((a, b) -> b).ifPresent(Node::requestFocus));
         settle();
     }
@@ -142,6 +143,7 @@ class KeyboardTest extends WindowTest {
     }
 
     @Test
+    @Tag("proof")
     void theJumpFieldLeadsToFixesColumnsJobsAndCommands() throws Exception {
         openJobs();
         jump("capital_first");
@@ -155,21 +157,21 @@ class KeyboardTest extends WindowTest {
         jump("Go to the languages");
         assertThat(place("Languages").isSelected()).isTrue();
         // Nothing of that name, and away again.
-        robot.push(KeyCode.CONTROL, KeyCode.J);
+        press(KeyCode.CONTROL, KeyCode.J);
         robot.write("qqqq");
         settle();
-        robot.push(KeyCode.ENTER);
-        robot.push(KeyCode.ESCAPE);
+        press(KeyCode.ENTER);
+        press(KeyCode.ESCAPE);
         settle();
         assertThat(((TextField) frame.scene().lookup(".jump")).getText()).isEmpty();
         assertThat(place("Languages").isSelected()).isTrue();
     }
 
     private void jump(String words) throws Exception {
-        robot.push(KeyCode.CONTROL, KeyCode.J);
+        press(KeyCode.CONTROL, KeyCode.J);
         robot.write(words);
         settle();
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
     }
 
@@ -194,7 +196,7 @@ class KeyboardTest extends WindowTest {
         String mine = fix("capital_first").source().text();
         assertThat(mine).isNotEqualTo(first);
         Files.writeString(page, theirs);
-        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        press(KeyCode.CONTROL, KeyCode.ENTER);
         settle();
         assertThat(page).content().isEqualTo(theirs);
         assertThat(labels()).anyMatch(t -> t.contains("Another program has changed this page"));
@@ -203,9 +205,9 @@ class KeyboardTest extends WindowTest {
         assertThat(fix("capital_first").source().text()).isEqualTo(theirs);
         assertThat(frame.workbench().orElseThrow().isDraft(page)).isFalse();
         // What was written here is one undo away, and can be kept now that theirs was seen.
-        robot.push(KeyCode.CONTROL, KeyCode.Z);
+        press(KeyCode.CONTROL, KeyCode.Z);
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        press(KeyCode.CONTROL, KeyCode.ENTER);
         settle();
         assertThat(page).content().isEqualTo(mine);
         assertThat(labels()).contains("Kept.");
@@ -218,16 +220,16 @@ class KeyboardTest extends WindowTest {
         addLine("one line");
         String theirs = Files.readString(job).replace("keep: last", "keep: first");
         Files.writeString(job, theirs);
-        robot.push(KeyCode.CONTROL, KeyCode.S);
+        press(KeyCode.CONTROL, KeyCode.S);
         settle();
         assertThat(job).content().isEqualTo(theirs);
         assertThat(labels()).anyMatch(t -> t.contains("Another program has changed this page"));
         on(() -> button("Read it again").fire());
         settle();
         assertThat(jobText(job)).isEqualTo(theirs);
-        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
+        press(KeyCode.CONTROL, KeyCode.ALT, KeyCode.Z);
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.S);
+        press(KeyCode.CONTROL, KeyCode.S);
         settle();
         assertThat(job).content().contains("one_line:").contains("keep: last");
     }
@@ -242,7 +244,7 @@ class KeyboardTest extends WindowTest {
         assertThat(problemButtons()).isNotEmpty();
         write("capital_first");
         assertThat(labels()).anyMatch(t -> t.contains("This is not YAML"));
-        robot.push(KeyCode.CONTROL, KeyCode.T);
+        press(KeyCode.CONTROL, KeyCode.T);
         settle();
         on(() -> frame.shelfPlace().writing().whole().code().replaceText(good));
         settle();
@@ -258,25 +260,25 @@ class KeyboardTest extends WindowTest {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));
         Node root = frame.scene().getRoot();
         String size = size(root);
-        robot.push(KeyCode.CONTROL, KeyCode.PLUS);
+        press(KeyCode.CONTROL, KeyCode.PLUS);
         settle();
         assertThat(size(root)).isNotEqualTo(size);
-        robot.push(KeyCode.CONTROL, KeyCode.MINUS);
+        press(KeyCode.CONTROL, KeyCode.MINUS);
         settle();
         assertThat(size(root)).isEqualTo(size);
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.L);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.L);
         settle();
         assertThat(frame.scene().getStylesheets()).anyMatch(s -> s.contains("tokens-dark"));
         // It is so again when the window is opened the next time.
         Path settings = folder.resolve(".fixshelf/window.properties");
         assertThat(new UserSettings(settings).isDark()).isTrue();
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        press(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         FacingPages pages = (FacingPages) ((BorderPane) root).getCenter();
         double both = pages.getDividerPositions()[0];
         List<Double> turned = new ArrayList<>();
         for (int i = 0; i < 3; i++) {
-            robot.push(KeyCode.F6);
+            press(KeyCode.F6);
             settle();
             turned.add(pages.getDividerPositions()[0]);
         }
@@ -311,7 +313,7 @@ class KeyboardTest extends WindowTest {
         settle();
         assertThat(jobText(folder.resolve("jobs/visits_clean.yaml"))).contains("squeeze_spaces");
         type("#fix-name", "tidy_spaces");
-        robot.push(KeyCode.CONTROL, KeyCode.ENTER);
+        press(KeyCode.CONTROL, KeyCode.ENTER);
         settle();
         assertThat(folder.resolve("fixes/text/squeeze_spaces.fix.md")).content().contains("fix: tidy_spaces");
         assertThat(folder.resolve("jobs/visits_clean.yaml"))

@@ -10,6 +10,7 @@ import java.nio.file.Path;
 import javafx.scene.Node;
 import javafx.scene.control.TableView;
 import javafx.scene.input.KeyCode;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
 /// Tables in the window, by keys alone: a table fix is written, a cell is followed, every row is accounted for.
@@ -22,6 +23,7 @@ class TablesTest extends WindowTest {
     }
 
     @Test
+    @Tag("proof")
     void rowsGoIntoATableOfADatabase() throws Exception {
         Path demo = DemoShelf.create(Files.createTempDirectory("tables"), 60);
         Path page = demo.resolve("jobs/loans.yaml");
@@ -29,31 +31,31 @@ class TablesTest extends WindowTest {
                 page,
                 "format: 2\njob: loans\nlines:\n  - read: tool_loans\noutputs:\n  - write: out/loans.sqlite\n    table: loans\n");
         open(demo);
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        press(KeyCode.CONTROL, KeyCode.DIGIT3);
         on(() -> frame.jobsPlace().show(page));
         settle();
         assertThat(labels()).contains("as table");
         assertThat(buttons()).contains("loans");
-        robot.push(KeyCode.CONTROL, KeyCode.R);
+        press(KeyCode.CONTROL, KeyCode.R);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
-        robot.push(KeyCode.CONTROL, KeyCode.R);
+        press(KeyCode.CONTROL, KeyCode.R);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("There is a table loans of loans.sqlite already"));
         on(() -> button("only if it is not there").fire());
         settle();
         assertThat(jobText(page)).contains("    table: loans\n    mode: replace\n");
-        robot.push(KeyCode.CONTROL, KeyCode.R);
+        press(KeyCode.CONTROL, KeyCode.R);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
         on(() -> button("instead of what is there").fire());
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.R);
+        press(KeyCode.CONTROL, KeyCode.R);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Wrote out/loans.sqlite"));
         assertThat(jobText(page)).contains("mode: append");
         on(() -> button("another file …").fire());
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(jobText(page)).endsWith("    mode: append\n  - write: \"{out}/loans-2.parquet\"\n");
         // Rows of a database can be deleted where they are, those of a text cannot.
@@ -70,27 +72,28 @@ class TablesTest extends WindowTest {
     }
 
     @Test
+    @Tag("proof")
     void aLoaderIsWrittenTriedAndKept() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
-        robot.push(KeyCode.CONTROL, KeyCode.ALT, KeyCode.N);
+        press(KeyCode.CONTROL, KeyCode.ALT, KeyCode.N);
         settle();
         Path page = folder.resolve("fixes/loaders/new_loader.fix.md");
         assertThat(labels()).contains("Lines").anyMatch(l -> l.contains("new_loader needs name."));
         focus("name");
         robot.write("menders");
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         // Its first line reads, and stays first; another goes over what it read.
         assertThat(labels()).contains("11 rows");
         focus("Add a line");
         robot.write("keep only the first");
         settle();
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(text(page)).contains("- read: {file: \"{data}/{name}.csv\"}\n- first_rows: \"1\"\n");
-        robot.push(KeyCode.CONTROL, KeyCode.K);
+        press(KeyCode.CONTROL, KeyCode.K);
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.S);
+        press(KeyCode.CONTROL, KeyCode.S);
         settle();
         assertThat(page)
                 .content()
@@ -102,7 +105,7 @@ class TablesTest extends WindowTest {
     @Test
     void aTableFixIsWrittenTriedAndKept() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
-        robot.push(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
+        press(KeyCode.CONTROL, KeyCode.SHIFT, KeyCode.N);
         settle();
         Path page = folder.resolve("fixes/tables/new_table_fix.fix.md");
         assertThat(labels()).contains("Lines", "● Two rows with one key");
@@ -110,11 +113,11 @@ class TablesTest extends WindowTest {
         focus("Add a line");
         robot.write("keep only the first");
         settle();
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(text(page)).contains("- drop_repeats: [\"{keys}\"]\n  keep: first\n- first_rows: \"1\"\n");
         // The rows in view become a case, which holds, as it says what the fix does.
-        robot.push(KeyCode.CONTROL, KeyCode.K);
+        press(KeyCode.CONTROL, KeyCode.K);
         settle();
         assertThat(text(page)).contains("### Rows of ");
         settle();
@@ -127,7 +130,7 @@ class TablesTest extends WindowTest {
         type("#more-table-promise", "filled keys");
         assertThat(labels())
                 .contains("▲ Never missing: keys, but of a table with 1 row row 1 that comes out has none", "NULL");
-        robot.push(KeyCode.CONTROL, KeyCode.B);
+        press(KeyCode.CONTROL, KeyCode.B);
         settle();
         assertThat(text(page)).contains("### Never missing: keys");
         type("#more-table-promise", "unique_by keys");
@@ -135,14 +138,14 @@ class TablesTest extends WindowTest {
         // Its words are edited in place, and kept also while they are being typed.
         assertThat(page).doesNotExist();
         focus("How a line says it");
-        robot.push(KeyCode.CONTROL, KeyCode.A);
+        press(KeyCode.CONTROL, KeyCode.A);
         robot.write("keep one of {keys}");
-        robot.push(KeyCode.CONTROL, KeyCode.S);
+        press(KeyCode.CONTROL, KeyCode.S);
         settle();
         assertThat(text(page)).contains("reads: \"keep one of {keys}\"\n");
         assertThat(Files.readString(page)).isEqualTo(text(page));
         // Back on the shelf it stands in the catalogue, and is found by typing.
-        robot.push(KeyCode.ESCAPE);
+        press(KeyCode.ESCAPE);
         settle();
         assertThat(labels()).contains("new_table_fix(keys)");
     }
@@ -159,7 +162,7 @@ class TablesTest extends WindowTest {
     @Test
     void aCellIsFollowedAndEveryRowIsAccountedFor() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 300));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        press(KeyCode.CONTROL, KeyCode.DIGIT3);
         settle();
         on(() -> frame.jobsPlace().show(folder.resolve("jobs/visits_clean.yaml")));
         settle();
@@ -167,18 +170,18 @@ class TablesTest extends WindowTest {
             n.requestFocus();
             ((TableView<?>) n).getSelectionModel().clearAndSelect(0);
         }));
-        robot.push(KeyCode.ENTER);
+        press(KeyCode.ENTER);
         settle();
         assertThat(labels()).contains("The life of a cell", "line 1");
-        robot.push(KeyCode.RIGHT);
+        press(KeyCode.RIGHT);
         settle();
         assertThat(labels()).anyMatch(l -> l.contains("of row 1 as of line"));
-        robot.push(KeyCode.ESCAPE);
+        press(KeyCode.ESCAPE);
         settle();
-        robot.push(KeyCode.CONTROL, KeyCode.L);
+        press(KeyCode.CONTROL, KeyCode.L);
         settle();
         assertThat(labels()).contains("Where the rows went", "rows come out, which adds up");
-        robot.push(KeyCode.ESCAPE);
+        press(KeyCode.ESCAPE);
         settle();
         assertThat(labels()).doesNotContain("Where the rows went");
     }
@@ -187,7 +190,7 @@ class TablesTest extends WindowTest {
     @Test
     void columnsAreNamedOneAfterAnotherByKeys() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
-        robot.push(KeyCode.CONTROL, KeyCode.DIGIT3);
+        press(KeyCode.CONTROL, KeyCode.DIGIT3);
         on(() -> frame.jobsPlace().show(folder.resolve("jobs/tablet_visits_clean.yaml")));
         settle();
         press(KeyCode.F2);

@@ -30,6 +30,7 @@ class SparkParityTest {
     }
 
     @Test
+    @Tag("proof")
     void everyNeedIsMet() {
         ValueNeedsTest.isMetBy(SPARK);
     }

@@ -24,6 +24,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.layout.FlowPane;
 import javafx.scene.layout.Pane;
 import javafx.scene.layout.VBox;
+import org.jspecify.annotations.Nullable;
 
 /// Where the rows of a job go: a sentence for each output, whose blanks are edited in place.
 final class JobOutputs {
@@ -44,7 +45,22 @@ final class JobOutputs {
         return view;
     }
 
+    /// Shows them anew; who was at a blank stays there.
     void show(JobPage job) {
+        List<Node> before = List.copyOf(view.getChildren());
+        @Nullable
+        Node focused = view.getScene() == null ? null : view.getScene().getFocusOwner();
+        build(job);
+        for (int i = 0; i < Math.min(before.size(), view.getChildren().size()); i++) {
+            int at = ((Pane) before.get(i)).getChildren().indexOf(focused);
+            List<Node> now = ((Pane) view.getChildren().get(i)).getChildren();
+            if (focused != null && at >= 0 && !now.isEmpty()) {
+                now.get(Math.min(at, now.size() - 1)).requestFocus();
+            }
+        }
+    }
+
+    private void build(JobPage job) {
         view.getChildren().clear();
         int count = Math.max(1, job.outputs().size());
         for (int i = 0; i < count; i++) {
@@ -103,10 +119,7 @@ final class JobOutputs {
                                 "a table, or schema.table",
                                 job,
                                 said -> take.accept(new JobPage.ToTable(
-                                        said.isEmpty() ? to.table() : said,
-                                        to.mode(),
-                                        to.user(),
-                                        to.passwordFrom()))),
+                                        said.isEmpty() ? to.table() : said, to.mode(), to.user(), to.passwordFrom()))),
                         Ui.blank(
                                 words(to.mode()),
                                 "blank",
@@ -129,9 +142,7 @@ final class JobOutputs {
                         Ui.label("with"),
                         typed(
                                 "variable with the password: ",
-                                to.passwordFrom().isEmpty()
-                                        ? "no password"
-                                        : "the password in " + to.passwordFrom(),
+                                to.passwordFrom().isEmpty() ? "no password" : "the password in " + to.passwordFrom(),
                                 to.passwordFrom(),
                                 "a variable of the system that holds it",
                                 job,
@@ -327,8 +338,7 @@ final class JobOutputs {
         String number = index == 0 ? "" : "-" + (index + 1);
         String written = known ? shown : usual + job.name() + number + ".parquet";
         return typed("file: ", shown, written, "a file", job, said -> {
-            JobPage.Output now =
-                    known ? job.outputs().get(index).at(said) : new JobPage.Output(said, false, Span.NONE);
+            JobPage.Output now = known ? job.outputs().get(index).at(said) : new JobPage.Output(said, false, Span.NONE);
             boolean lacksTable = JobPage.Output.isDatabase(said) && now.table().isEmpty();
             set(job, index, lacksTable ? now.into(new JobPage.ToTable(job.name(), "create", "", "")) : now);
         });

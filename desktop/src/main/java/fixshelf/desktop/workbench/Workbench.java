@@ -40,6 +40,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
+import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -480,12 +481,21 @@ public final class Workbench implements AutoCloseable {
     }
 
     private static Map<String, List<JobParity>> tableCases(Shelf now, FixEngine duckdb) {
-        Map<String, List<JobParity>> all = new LinkedHashMap<>();
+        Map<String, List<OperationExamples.Example>> examples = new LinkedHashMap<>();
         for (TableFixPage page : now.tableFixes()) {
-            Outcome<List<OperationExamples.Example>> examples =
-                    OperationExamples.of(LoaderCases.ready(now, page), now.callables());
-            all.put(page.name(), examples.isPresent() ? OperationExamples.in(duckdb, examples.get()) : List.of());
+            examples.put(
+                    page.name(),
+                    OperationExamples.of(LoaderCases.ready(now, page), now.callables())
+                            .value()
+                            .orElse(List.of()));
         }
+        // All at once, so that the engine is started once.
+        Iterator<JobParity> results = OperationExamples.in(
+                        duckdb, examples.values().stream().flatMap(List::stream).toList())
+                .iterator();
+        Map<String, List<JobParity>> all = new LinkedHashMap<>();
+        examples.forEach((name, own) ->
+                all.put(name, own.stream().map(_ -> results.next()).toList()));
         return all;
     }
 
