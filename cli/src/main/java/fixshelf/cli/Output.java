@@ -10,8 +10,8 @@ import fixshelf.engine.Answer;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemPrinter;
 import fixshelf.problem.SourceText;
+import fixshelf.type.Literals;
 import java.io.PrintWriter;
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -54,9 +54,8 @@ final class Output {
             case null -> node.putNull(name);
             case Boolean truth -> node.put(name, truth);
             case Long number -> node.put(name, number);
-            case BigDecimal number -> node.put(name, number.toPlainString());
             case Double number -> node.put(name, number);
-            default -> node.put(name, value.toString());
+            default -> node.put(name, Literals.bare(value));
         }
     }
 

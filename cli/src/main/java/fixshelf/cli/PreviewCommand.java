@@ -8,6 +8,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.Shelf;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
+import fixshelf.type.Literals;
 import fixshelf.type.Visible;
 import fixshelf.work.Beside;
 import fixshelf.work.Figure;
@@ -16,8 +17,8 @@ import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
-import fixshelf.work.Sample;
 import fixshelf.work.PreviewRow;
+import fixshelf.work.Sample;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -227,7 +228,7 @@ final class PreviewCommand extends JobOption {
     }
 
     private static String shown(@Nullable Object value) {
-        return value == null ? "∅" : value instanceof String text ? Visible.markOddities(text) : value.toString();
+        return value == null ? "∅" : Visible.markOddities(Literals.bare(value));
     }
 
     static void row(ObjectNode node, PreviewRow row, List<Column> columns) {
@@ -240,7 +241,7 @@ final class PreviewCommand extends JobOption {
         }
         for (int i = 0; i < columns.size(); i++) {
             Object value = row.cells().get(i).value();
-            node.put(columns.get(i).name(), value == null ? null : value.toString());
+            node.put(columns.get(i).name(), value == null ? null : Literals.bare(value));
         }
     }
 }

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.Shelf;
+import fixshelf.type.Literals;
 import fixshelf.type.Visible;
 import fixshelf.work.CellLife;
 import fixshelf.work.CellLives;
@@ -172,7 +173,7 @@ final class WhereCommand extends JobOption {
     }
 
     private static String shown(@Nullable Object value) {
-        return value == null ? "∅" : value instanceof String text ? Visible.markOddities(text) : value.toString();
+        return value == null ? "∅" : Visible.markOddities(Literals.bare(value));
     }
 
     private static void node(ObjectNode node, RowPath path) {

@@ -39,6 +39,13 @@ class CommandLineTest {
                   - fix: amount
                     columns: [weight_kg]
                 """);
+        Files.writeString(demo.resolve("typed.csv"), "at,n\n2026-02-07 10:12:00,0.00000001\n2026-02-07 10:12:00.50,-2\n");
+        Files.writeString(demo.resolve("jobs/typed.yaml"), """
+                job: typed
+                lines:
+                  - read: {file: typed.csv}
+                  - read_as: {at: timestamp, n: "decimal(18,8)"}
+                """);
     }
 
     record Case(String arguments, int code, String prints) {}
@@ -52,6 +59,10 @@ class CommandLineTest {
                 new Case("look visits_alder_quay --no-remedies --first 50", 0, "the first 50 rows, 12 columns"),
                 new Case("look visits_alder_quay --since", 0, "The same as when it was looked at"),
                 new Case("look visits_alder_quay --since --first 50", 2, "--since is about all rows"),
+                new Case("preview typed", 0, "1    2026-02-07 10:12:00                       0.00000001"),
+                new Case("preview typed --json", 0, "\"at\" : \"2026-02-07 10:12:00.5\""),
+                new Case("preview typed --view changed", 0, "-2 ⇒ -2.00000000"),
+                new Case("where typed --row 1 --cell n", 0, "0.00000001"),
                 new Case("look nobody", 1, "There is no dataset nobody"),
                 new Case("look no/such.csv", 1, "There is no file such.csv"),
                 new Case("look visits_alder_quay --counts outcome", 0, "outcome adds up to"),
@@ -126,7 +137,7 @@ class CommandLineTest {
                 new Case("allow", 0, ""),
                 new Case("allow target/no-such-folder", 2, "There is no folder"),
                 new Case("list --json", 0, "\"signature\" : \"squeeze_spaces(text, keep_ends = FALSE) → text\""),
-                new Case("check", 0, "130 pages, no problem."),
+                new Case("check", 0, "131 pages, no problem."),
                 new Case("test squeeze_spaces iso_date --alone", 0, "13 of 13 cases hold"),
                 new Case("test squeeze_spaces", 0, "4 of 4 cases of table fixes hold"),
                 new Case("test SQUEEZE_SPACES", 0, "4 of 4 cases of table fixes hold"),

@@ -122,6 +122,9 @@ public record TableFix(
         /// The tables after lines that have a name.
         private final Map<String, Relation> lineTables = new HashMap<>();
 
+        /// What lines with problems would have given.
+        private final AwaitedColumns awaited = new AwaitedColumns();
+
         private Call(Given given) {
             this.given = given;
             Set<String> taken = lines().stream()
@@ -227,7 +230,7 @@ public record TableFix(
             Relation begun = same ? given.before() : new Relation.Pick(given.before(), new Shape(outer));
             DEPTH.set(DEPTH.get() + 1);
             try {
-                return go(0, begun, new ArrayList<>());
+                return go(0, new Now(begun, List.of(), List.of()));
             } finally {
                 DEPTH.set(DEPTH.get() - 1);
             }
@@ -238,22 +241,28 @@ public record TableFix(
             return index + (loads ? 2 : 1);
         }
 
-        private Resolution go(int index, Relation now, List<Report> reports) {
+        /// How far it came: the table as it is now, what was reported, and what is wrong with lines before.
+        private record Now(Relation table, List<Report> reports, List<Problem> wrong) {}
+
+        /// Goes on behind a line with a problem, as if it were not there, so that all of them are told.
+        private Resolution go(int index, Now now) {
             if (index == lines().size()) {
-                return finished(now, reports);
+                return now.wrong().isEmpty()
+                        ? finished(now.table(), now.reports())
+                        : new Resolution.Refused(now.wrong());
             }
             Line line = filled(lines().get(index));
             if (line.rest()) {
-                return go(index + 1, now, reports);
+                return go(index + 1, now);
             }
-            Resolution resolution = Planner.inside(placed.get(index).with(line), context(now), callables.get());
-            return after(resolution, index, reports);
+            Resolution resolution = Planner.inside(placed.get(index).with(line), context(now.table()), callables.get());
+            return after(resolution, index, now);
         }
 
-        private Resolution after(Resolution resolution, int index, List<Report> reports) {
+        private Resolution after(Resolution resolution, int index, Now now) {
             return switch (resolution) {
                 case Resolution.Done(Relation after, List<Report> more, var _) -> {
-                    List<Report> all = new ArrayList<>(reports);
+                    List<Report> all = new ArrayList<>(now.reports());
                     more.forEach(r -> all.add(new Report(
                             r.name() + "_" + numberOf(index),
                             r.relation(),
@@ -263,22 +272,30 @@ public record TableFix(
                     if (!lines().get(index).name().isEmpty()) {
                         lineTables.put(lines().get(index).name(), after);
                     }
-                    yield go(index + 1, after, all);
+                    yield go(index + 1, new Now(after, all, now.wrong()));
                 }
                 case Resolution.Asks(Relation about, var then) ->
-                    new Resolution.Asks(about, rows -> after(then.apply(rows), index, reports));
-                case Resolution.Refused(List<Problem> why) ->
-                    new Resolution.Refused(why.stream()
-                            .map(p -> p.code().isElsewhere()
-                                    ? p
-                                    : new Problem(
-                                            p.code(),
-                                            p.severity(),
-                                            p.where(),
-                                            shown() + ", line " + numberOf(index) + ": " + p.what(),
-                                            ofCaller(p).orElse(p.todo())))
-                            .toList());
+                    now.wrong().isEmpty()
+                            ? new Resolution.Asks(about, rows -> after(then.apply(rows), index, now))
+                            : new Resolution.Refused(now.wrong());
+                case Resolution.Refused(List<Problem> why) -> {
+                    List<Problem> found = new ArrayList<>(why);
+                    awaited.settle(found, numberOf(index));
+                    Line line = lines().get(index);
+                    awaited.add(numberOf(index), line, callables.get().find(line.call()));
+                    List<Problem> all = new ArrayList<>(now.wrong());
+                    found.forEach(p -> all.add(told(p, index)));
+                    yield go(index + 1, new Now(now.table(), now.reports(), all));
+                }
             };
+        }
+
+        private Problem told(Problem p, int index) {
+            String line = shown() + ", line " + numberOf(index) + ": ";
+            return p.code().isElsewhere()
+                    ? p
+                    : new Problem(
+                            p.code(), p.severity(), p.where(), line + p.what(), ofCaller(p).orElse(p.todo()));
         }
 
         /// What to do about a column that only the caller knows.

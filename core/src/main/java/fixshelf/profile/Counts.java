@@ -8,6 +8,7 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Column;
+import fixshelf.type.Literals;
 import fixshelf.work.Datasets;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -108,7 +109,7 @@ public final class Counts {
     }
 
     private static @Nullable String text(@Nullable Object value) {
-        return value == null ? null : value.toString();
+        return value == null ? null : Literals.bare(value);
     }
 
     private static long count(List<@Nullable Object> row, int at) {

@@ -37,6 +37,16 @@ public final class Literals {
         };
     }
 
+    /// A value as it stands in a file of text, without quotes: `12.50`, `2026-02-07 10:12:00`, a text as it is. So it
+    /// is shown, too.
+    public static String bare(Object value) {
+        return switch (value) {
+            case LocalDateTime time -> time(time);
+            case BigDecimal number -> number.toPlainString();
+            default -> value.toString();
+        };
+    }
+
     /// The shortest digits that mean this number, with an exponent, by which it is known as one: `1.5e0`.
     private static String approximate(double number) {
         BigDecimal shortest = new BigDecimal(Double.toString(number)).stripTrailingZeros();

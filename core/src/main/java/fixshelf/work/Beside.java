@@ -10,6 +10,7 @@ import fixshelf.problem.ProblemException;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.type.Column;
+import fixshelf.type.Literals;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -81,7 +82,7 @@ public record Beside(
     }
 
     private static @Nullable String text(@Nullable Object value) {
-        return value == null ? null : value.toString();
+        return value == null ? null : Literals.bare(value);
     }
 
     /// `3 rows are only at line 2, 1 row is only at line 7; 214 cells differ.`

@@ -4,13 +4,13 @@ import fixshelf.plan.Plan;
 import fixshelf.plan.Step;
 import fixshelf.plan.Watching.Watched;
 import fixshelf.table.Relation;
+import fixshelf.type.Literals;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
 import java.util.stream.Stream;
@@ -159,7 +159,7 @@ public record Figure(String name, List<String> by, List<Group> groups, Optional<
             case null -> "∅";
             case BigDecimal number -> String.format("%,." + Math.max(0, number.scale()) + "f", number);
             case Long number -> String.format("%,d", number);
-            default -> Objects.toString(value);
+            default -> Literals.bare(value);
         };
     }
 }

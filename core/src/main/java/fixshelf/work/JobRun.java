@@ -18,6 +18,7 @@ import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
 import fixshelf.type.Amounts;
+import fixshelf.type.Literals;
 import fixshelf.type.Visible;
 import java.io.IOException;
 import java.nio.file.Path;
@@ -490,7 +491,7 @@ public final class JobRun {
     }
 
     private static String shown(@Nullable Object value) {
-        String text = value == null ? "∅" : value.toString();
+        String text = value == null ? "∅" : Literals.bare(value);
         return text.isEmpty() ? "''" : Visible.markOddities(text);
     }
 }

@@ -322,32 +322,53 @@ public final class OperationExamples {
     }
 
     /// What is wrong with the lines of a table fix, as its cases call it, or with these calls; one problem for each
-    /// place. What a line asks the data is not looked at, and neither is what stands below such a line.
+    /// place. What a line asks the data is asked of the rows of the case.
     public static List<Problem> problemsOfLines(TableFix fix, SourceText page, Callables callables) {
         Set<Problem> problems = new LinkedHashSet<>();
-        for (TableExample example : fix.examples()) {
-            if (!example.stops().isEmpty() || example.unread().isPresent()) {
-                continue;
+        try (DuckJobs duckdb = new DuckJobs()) {
+            for (TableExample example : fix.examples()) {
+                if (!example.stops().isEmpty() || example.unread().isPresent()) {
+                    continue;
+                }
+                // As the table is before the call.
+                plan(example, callables, 0, duckdb)
+                        .value()
+                        .ifPresent(begun -> refused(example, begun, heading(page, example), callables, duckdb)
+                                .forEach(problems::add));
             }
-            Context.Ids ids = new Context.Ids(0);
-            Relation given = Planner.source(GIVEN, columns(example.given()), ids);
-            JobPage job = JobPages.read(
-                    Path.of("example.yaml"),
-                    new SourceText(
-                            "example",
-                            "job: example\nlines:\n  - read: given\n  - "
-                                    + example.call().replace("\n", "\n    ")));
-            Context context = new Context(given, callables.fixes(), Map.of(), sources(example), ids);
-            job.lines().stream()
-                    .skip(1)
-                    .map(l -> Planner.inside(
-                            new Planner.PlacedLine(l.line(), heading(page, example)), context, callables))
-                    .filter(Operation.Resolution.Refused.class::isInstance)
-                    .flatMap(r -> ((Operation.Resolution.Refused) r).why().stream())
-                    .map(p -> p.where().source().text().isEmpty() ? p.placed(heading(page, example)) : p)
-                    .forEach(problems::add);
         }
         return List.copyOf(problems);
+    }
+
+    private static List<Problem> refused(
+            TableExample example, Plan begun, Problem.Where where, Callables callables, DuckJobs duckdb) {
+        JobPage job = JobPages.read(
+                Path.of("example.yaml"),
+                new SourceText(
+                        "example",
+                        "job: example\nlines:\n  - read: given\n  - "
+                                + example.call().replace("\n", "\n    ")));
+        List<Problem> problems = new ArrayList<>();
+        for (JobPage.PlacedLine line : job.lines().subList(1, job.lines().size())) {
+            Context context = new Context(
+                    begun.last().result(),
+                    callables.fixes(),
+                    Map.of(),
+                    sources(example),
+                    new Context.Ids(begun.steps().size() + 1));
+            Operation.Resolution now = Planner.inside(new Planner.PlacedLine(line.line(), where), context, callables);
+            while (now instanceof Operation.Resolution.Asks(Relation about, var then)) {
+                Outcome<List<List<@Nullable Object>>> seen = looks(example, duckdb).rows(begun, about);
+                if (!seen.isPresent()) {
+                    break;
+                }
+                now = then.apply(seen.get());
+            }
+            if (now instanceof Operation.Resolution.Refused(List<Problem> why)) {
+                why.forEach(p -> problems.add(p.where().source().text().isEmpty() ? p.placed(where) : p));
+            }
+        }
+        return problems;
     }
 
     private static Problem.Where heading(SourceText page, TableExample example) {

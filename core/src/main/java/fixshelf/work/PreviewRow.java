@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.engine.Grid;
 import fixshelf.table.Field;
+import fixshelf.type.Literals;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -55,6 +56,6 @@ public record PreviewRow(long number, Mark mark, List<Cell> cells) {
     }
 
     private static @Nullable String text(@Nullable Object value) {
-        return value == null ? null : value.toString();
+        return value == null ? null : Literals.bare(value);
     }
 }

@@ -1,6 +1,7 @@
 package fixshelf.desktop.parts;
 
 import fixshelf.type.Column;
+import fixshelf.type.Literals;
 import fixshelf.type.Visible;
 import fixshelf.work.PreviewRow;
 import java.util.Comparator;
@@ -130,7 +131,7 @@ public final class RowsGrid extends TableView<PreviewRow> {
     }
 
     private static int length(@Nullable Object value) {
-        return value == null ? 7 : Math.max(5, value.toString().length());
+        return value == null ? 7 : Math.max(5, Literals.bare(value).length());
     }
 
     private static TableColumn<PreviewRow, PreviewRow> numbers() {
@@ -168,9 +169,9 @@ public final class RowsGrid extends TableView<PreviewRow> {
         Text text = new Text(
                 value == null
                         ? "missing"
-                        : value.toString().isEmpty() ? "empty" : Visible.markOddities(value.toString()));
+                        : Literals.bare(value).isEmpty() ? "empty" : Visible.markOddities(Literals.bare(value)));
         text.getStyleClass().add("value");
-        boolean nothing = value == null || value.toString().isEmpty();
+        boolean nothing = value == null || Literals.bare(value).isEmpty();
         if (nothing) {
             text.getStyleClass().add("missing");
         }
