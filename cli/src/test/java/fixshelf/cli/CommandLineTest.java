@@ -39,7 +39,8 @@ class CommandLineTest {
                   - fix: amount
                     columns: [weight_kg]
                 """);
-        Files.writeString(demo.resolve("typed.csv"), "at,n\n2026-02-07 10:12:00,0.00000001\n2026-02-07 10:12:00.50,-2\n");
+        Files.writeString(
+                demo.resolve("typed.csv"), "at,n\n2026-02-07 10:12:00,0.00000001\n2026-02-07 10:12:00.50,-2\n");
         Files.writeString(demo.resolve("jobs/typed.yaml"), """
                 job: typed
                 lines:

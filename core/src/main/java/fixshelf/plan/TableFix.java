@@ -295,7 +295,11 @@ public record TableFix(
             return p.code().isElsewhere()
                     ? p
                     : new Problem(
-                            p.code(), p.severity(), p.where(), line + p.what(), ofCaller(p).orElse(p.todo()));
+                            p.code(),
+                            p.severity(),
+                            p.where(),
+                            line + p.what(),
+                            ofCaller(p).orElse(p.todo()));
         }
 
         /// What to do about a column that only the caller knows.

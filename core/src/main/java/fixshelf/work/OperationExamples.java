@@ -331,10 +331,9 @@ public final class OperationExamples {
                     continue;
                 }
                 // As the table is before the call.
-                plan(example, callables, 0, duckdb)
-                        .value()
-                        .ifPresent(begun -> refused(example, begun, heading(page, example), callables, duckdb)
-                                .forEach(problems::add));
+                plan(example, callables, 0, duckdb).value().ifPresent(begun -> refused(
+                                example, begun, heading(page, example), callables, duckdb)
+                        .forEach(problems::add));
             }
         }
         return List.copyOf(problems);
@@ -358,7 +357,8 @@ public final class OperationExamples {
                     new Context.Ids(begun.steps().size() + 1));
             Operation.Resolution now = Planner.inside(new Planner.PlacedLine(line.line(), where), context, callables);
             while (now instanceof Operation.Resolution.Asks(Relation about, var then)) {
-                Outcome<List<List<@Nullable Object>>> seen = looks(example, duckdb).rows(begun, about);
+                Outcome<List<List<@Nullable Object>>> seen =
+                        looks(example, duckdb).rows(begun, about);
                 if (!seen.isPresent()) {
                     break;
                 }

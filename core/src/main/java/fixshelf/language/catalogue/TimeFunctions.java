@@ -109,7 +109,7 @@ public final class TimeFunctions {
             .example("seconds_between(TIMESTAMP '2026-02-07 12:34:58', " + PART + ")", "-1")
             .done();
 
-    static final FunctionDef MICROSECOND = define(Group.DATE, "microsecond", timestamp("time"))
+    public static final FunctionDef MICROSECOND = define(Group.DATE, "microsecond", timestamp("time"))
             .gives(Result.INTEGER)
             .about("The fraction of the second in microseconds, 0 to 999999.")
             .example("microsecond(" + PART + ")", "250000")
@@ -117,7 +117,7 @@ public final class TimeFunctions {
             .example("microsecond(TIMESTAMP '1969-12-31 23:59:59.000001')", "1")
             .done();
 
-    static final FunctionDef ADD_MICROSECONDS = define(
+    public static final FunctionDef ADD_MICROSECONDS = define(
                     Group.DATE, "add_microseconds", timestamp("time"), integer("microseconds"))
             .gives(Result.TIMESTAMP)
             .about("So many microseconds later, or earlier for a negative number. Null outside the years 0001 to 9999.")

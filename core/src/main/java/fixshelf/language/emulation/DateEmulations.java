@@ -32,11 +32,9 @@ final class DateEmulations {
             case "serial_to_date" -> base(a).map(b -> fromSerial(a.getFirst(), b));
             case "serial_to_timestamp" -> base(a).map(b -> timeFromSerial(a.getFirst(), b));
             case "epoch_to_timestamp" -> Optional.of(call(TimeFunctions.ADD_SECONDS, epoch(), a.getFirst()));
-            case "epoch_millis_to_timestamp" -> Optional.of(TimeParts.sinceEpoch(a.getFirst(), 3));
-            case "epoch_micros_to_timestamp" -> Optional.of(TimeParts.sinceEpoch(a.getFirst(), 6));
+            case "epoch_millis_to_timestamp" -> Optional.of(TimeParts.sinceEpoch(millis(a.getFirst())));
+            case "epoch_micros_to_timestamp" -> Optional.of(TimeParts.sinceEpoch(a.getFirst()));
             case "timestamp_to_epoch" -> Optional.of(TimeParts.epochSecond(a.getFirst()));
-            case "microsecond" -> Optional.of(TimeParts.micros(a.getFirst()));
-            case "add_microseconds" -> Optional.of(TimeParts.later(a.getFirst(), a.get(1)));
             case "microseconds_between" -> Optional.of(TimeParts.between(a.getFirst(), a.get(1)));
             case "to_zone" -> zone(a).map(z -> z.local(a.getFirst()));
             case "from_zone" -> zone(a).map(z -> z.universal(a.getFirst()));
@@ -44,6 +42,10 @@ final class DateEmulations {
             case "working_days" -> WorkingDays.of(a);
             default -> Optional.empty();
         };
+    }
+
+    private static Expr millis(Expr number) {
+        return call(Arithmetic.TIMES, number, number(1000));
     }
 
     static Expr epoch() {

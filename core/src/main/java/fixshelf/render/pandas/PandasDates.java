@@ -22,7 +22,8 @@ final class PandasDates {
         return switch (name) {
             case "to_date" -> mapped(a, "iso_date", OBJECTS);
             case "format_date" -> mapped(a, "date.isoformat", TEXTS);
-            case "year", "month", "day", "hour", "minute", "second" -> mapped(a, "lambda d: d." + name, NUMBERS);
+            case "year", "month", "day", "hour", "minute", "second", "microsecond" ->
+                mapped(a, "lambda d: d." + name, NUMBERS);
             case "weekday" -> mapped(a, "date.isoweekday", NUMBERS);
             case "week" -> mapped(a, "lambda d: d.isocalendar()[1]", NUMBERS);
             case "add_days" -> pair(a, "later(x, y)", OBJECTS);
@@ -33,6 +34,7 @@ final class PandasDates {
             case "date_of" -> mapped(a, "datetime.date", OBJECTS);
             case "at_midnight" -> mapped(a, "lambda d: datetime(d.year, d.month, d.day)", OBJECTS);
             case "add_seconds" -> pair(a, "seconds_later(x, y)", OBJECTS);
+            case "add_microseconds" -> pair(a, "micros_later(x, y)", OBJECTS);
             case "seconds_between" -> pair(a, "seconds_from(x, y)", NUMBERS);
             default -> throw PandasWriter.noForm(call);
         };

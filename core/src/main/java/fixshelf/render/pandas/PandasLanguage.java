@@ -139,6 +139,14 @@ public final class PandasLanguage extends FrameLanguage {
                 except OverflowError:
                     return pd.NA
             """),
+            Map.entry("micros_later(", """
+            def micros_later(time, micros):
+                \"""A time so many microseconds later, or missing outside the calendar.\"""
+                try:
+                    return datetime.combine(time.date(), time.time()) + timedelta(microseconds=int(micros))
+                except OverflowError:
+                    return pd.NA
+            """),
             Map.entry("seconds_from(", """
             def seconds_from(time, later):
                 \"""The whole seconds from a time to another, as plain times: those of pandas end in the year 2262.\"""

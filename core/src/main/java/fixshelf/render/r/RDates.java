@@ -36,6 +36,8 @@ final class RDates {
             case "minute" -> new R(count(a) + " %/% 60 %% 60", R.IN);
             case "second" -> new R(count(a) + " %% 60", R.IN);
             case "add_seconds" -> R.call(".seconds_later", given(a, 0, Type.TIMESTAMP), given(a, 1, Type.INTEGER));
+            case "microsecond" -> R.call(".micros", given(a, 0, Type.TIMESTAMP));
+            case "add_microseconds" -> R.call(".micros_later", given(a, 0, Type.TIMESTAMP), given(a, 1, Type.INTEGER));
             case "seconds_between" -> R.call(".seconds_from", given(a, 0, Type.TIMESTAMP), given(a, 1, Type.TIMESTAMP));
             default -> throw RWriter.noForm(call);
         };

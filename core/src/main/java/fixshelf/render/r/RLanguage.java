@@ -162,6 +162,15 @@ public final class RLanguage extends FrameLanguage {
               case_when(!is.na(count) ~ paste0(day, " ", clock, part))
             }
             """);
+        all.put(".micros_later", """
+            # A time so many microseconds later, or NA outside the calendar.
+            .micros_later <- function(time, micros) {
+              part <- .micros(time) + micros %% 1e6
+              count <- .seconds(time) + micros %/% 1e6 + part %/% 1e6
+              inside <- count >= -62135596800 & count <= 253402300799
+              .moment(case_when(inside ~ count), case_when(inside ~ part %% 1e6))
+            }
+            """);
         all.put(".seconds_from", """
             # The whole seconds from a time to another, towards zero.
             .seconds_from <- function(start, end) {

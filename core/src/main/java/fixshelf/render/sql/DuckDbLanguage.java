@@ -87,6 +87,13 @@ public final class DuckDbLanguage extends SqlLanguage {
                         List.of(a.get(1)),
                         inCalendarOfTimes(
                                 Sql.infix(sql(a.get(0)), "+", Sql.call("to_seconds", seconds(a.get(1))), Sql.OTHER))));
+        say("microsecond", a -> Sql.infix(Sql.call("microsecond", all(a)), "%", Sql.atom("1000000"), Sql.PRODUCT));
+        say(
+                "add_microseconds",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendarOfTimes(Sql.infix(
+                                sql(a.get(0)), "+", Sql.call("to_microseconds", micros(a.get(1))), Sql.OTHER))));
         say("seconds_between", a -> Sql.call("date_sub", Sql.atom("'second'"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
     }

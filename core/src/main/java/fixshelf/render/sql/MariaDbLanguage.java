@@ -99,6 +99,8 @@ public final class MariaDbLanguage extends SqlLanguage {
         for (String part : List.of("hour", "minute", "second")) {
             say(part, a -> Sql.call(part, all(a)));
         }
+        say("microsecond", a -> Sql.call("microsecond", all(a)));
+        say("add_microseconds", a -> inCalendarOfTimes(later(a.get(0), micros(a.get(1)), "MICROSECOND")));
         say("add_seconds", a -> inCalendarOfTimes(later(a.get(0), seconds(a.get(1)), "SECOND")));
         say("seconds_between", a -> Sql.call("timestampdiff", Sql.atom("SECOND"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> Sql.atom("char(" + sql(a.getFirst()).text() + " USING utf32)"));

@@ -109,6 +109,9 @@ public final class OracleLanguage extends DocumentedSql {
         say(
                 "second",
                 a -> Sql.atom("FLOOR(EXTRACT(SECOND FROM " + sql(a.getFirst()).text() + "))"));
+        say(
+                "microsecond",
+                a -> Sql.atom("TO_NUMBER(TO_CHAR(" + sql(a.getFirst()).text() + ", 'FF6'))"));
         for (String part : List.of("year", "month", "day", "hour", "minute")) {
             say(
                     part,
@@ -134,7 +137,7 @@ public final class OracleLanguage extends DocumentedSql {
         });
         say("date_of", a -> Sql.atom("TRUNC(CAST(" + sql(a.getFirst()).text() + " AS DATE))"));
         say("at_midnight", a -> Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS TIMESTAMP(6))"));
-        for (String function : List.of("add_seconds", "seconds_between")) {
+        for (String function : List.of("add_seconds", "add_microseconds", "seconds_between")) {
             say(function, a -> {
                 throw cannot("its intervals of seconds end at 9 digits of days.", "Use another language.");
             });

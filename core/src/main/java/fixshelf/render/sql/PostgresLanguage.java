@@ -101,6 +101,20 @@ public final class PostgresLanguage extends SqlLanguage {
                                 + sql(a.get(1)).at(Sql.PRODUCT) + " BETWEEN -62135596800 AND 253402300799.999999"),
                         later(a.get(0), "secs", sql(a.get(1)).text(), "timestamp")));
         say(
+                "microsecond",
+                a -> new Sql(
+                        "CAST(extract(microseconds FROM " + sql(a.getFirst()).text() + ") AS bigint) % 1000000",
+                        Sql.PRODUCT));
+        say("add_microseconds", a -> {
+            String micros = sql(a.get(1)).at(Sql.PRODUCT);
+            String steps = " + make_interval(secs => " + micros + " / 1000000) + make_interval(secs => " + micros
+                    + " % 1000000 / 1000000.0)";
+            return Sql.caseWhen(
+                    Sql.atom("extract(epoch FROM " + sql(a.get(0)).text() + ") + " + micros
+                            + " / 1000000.0 BETWEEN -62135596800 AND 253402300799.999999"),
+                    Sql.atom("CAST(" + sql(a.get(0)).at(Sql.SUM) + steps + " AS timestamp)"));
+        });
+        say(
                 "seconds_between",
                 a -> Sql.atom("CAST(trunc(extract(epoch FROM "
                         + Sql.infix(sql(a.get(1)), "-", sql(a.get(0)), Sql.SUM).text() + ")) AS bigint)"));

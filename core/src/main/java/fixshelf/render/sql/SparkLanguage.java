@@ -120,6 +120,22 @@ public final class SparkLanguage extends SqlLanguage {
                                 Sql.atom("make_dt_interval(0, 0, 0, "
                                         + seconds(a.get(1)).text() + ")"),
                                 Sql.OTHER))));
+        say(
+                "microsecond",
+                a -> new Sql(
+                        "CAST(extract(SECOND FROM " + sql(a.getFirst()).text() + ") * 1000000 AS BIGINT) % 1000000",
+                        Sql.PRODUCT));
+        say(
+                "add_microseconds",
+                a -> known(
+                        List.of(a.get(1)),
+                        inCalendarOfTimes(Sql.infix(
+                                sql(a.get(0)),
+                                "+",
+                                Sql.atom("make_dt_interval(0, 0, 0, CAST(CAST("
+                                        + micros(a.get(1)).text()
+                                        + " AS DECIMAL(20, 0)) / 1000000 AS DECIMAL(18, 6)))"),
+                                Sql.OTHER))));
         say("seconds_between", a -> Sql.call("timestampdiff", Sql.atom("SECOND"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> sql(a.getFirst()));
     }

@@ -35,6 +35,11 @@ abstract class SqlBounds extends SqlSyntax {
         return clamped(number, MOST_SECONDS);
     }
 
+    /// Microseconds, brought into a range that holds every step within the calendar.
+    final Sql micros(Expr number) {
+        return clamped(number, MOST_SECONDS * 1_000_000);
+    }
+
     /// A number of characters: not negative, and null where it is not known.
     final Sql count(Expr number) {
         if (number instanceof Expr.Literal(Long n, Type _)) {

@@ -114,6 +114,19 @@ public final class SqliteLanguage extends SqlLanguage {
                     Sql.atom(second + " BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"),
                     Sql.infix(Sql.atom(second), "||", Sql.atom("substr(" + time + ", 20)"), Sql.OTHER));
         });
+        say("microsecond", a -> Sql.atom(micros(sql(a.getFirst()).text())));
+        say("add_microseconds", a -> {
+            // What is asked stands innermost, where no name of ours is known.
+            String time = sql(a.get(0)).text();
+            String asked = "SELECT substr(" + time + ", 1, 19) AS begun, " + micros(time) + " AS part, "
+                    + micros(a.get(1)).text() + " AS more";
+            String counted = "SELECT datetime(begun, (more / 1000000 + (part + 1000000 + more % 1000000) / 1000000 - 1)"
+                    + " || ' seconds') AS moment, (part + 1000000 + more % 1000000) % 1000000 AS micros\n      FROM ("
+                    + asked + ")";
+            return Sql.atom("(SELECT CASE WHEN moment BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"
+                    + " THEN moment || rtrim(rtrim(printf('.%06d', micros), '0'), '.') END\n      FROM (" + counted
+                    + "))");
+        });
         say("seconds_between", a -> {
             String start = sql(a.get(0)).text();
             String end = sql(a.get(1)).text();
@@ -375,6 +388,10 @@ public final class SqliteLanguage extends SqlLanguage {
     @Override
     Sql time(String time) {
         return Sql.atom("'" + time + "'");
+    }
+
+    private static String micros(String time) {
+        return "CAST(substr(substr(" + time + ", 21) || '000000', 1, 6) AS INTEGER)";
     }
 
     private Sql digits(Expr time, int from) {

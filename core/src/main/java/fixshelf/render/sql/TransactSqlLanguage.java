@@ -75,7 +75,7 @@ public final class TransactSqlLanguage extends DocumentedSql {
                 "format_timestamp",
                 a -> Sql.atom("TRIM(TRAILING '.' FROM TRIM(TRAILING '0' FROM CONVERT(nvarchar(26), "
                         + sql(a.getFirst()).text() + ", 121)))"));
-        for (String part : List.of("year", "month", "day", "hour", "minute", "second")) {
+        for (String part : List.of("year", "month", "day", "hour", "minute", "second", "microsecond")) {
             say(
                     part,
                     a -> Sql.atom("DATEPART(" + part + ", " + sql(a.getFirst()).text() + ")"));
@@ -95,9 +95,11 @@ public final class TransactSqlLanguage extends DocumentedSql {
                         "DATEDIFF_BIG(microsecond, " + sql(a.get(0)).text() + ", "
                                 + sql(a.get(1)).text() + ") / 1000000",
                         Sql.PRODUCT));
-        say("add_seconds", a -> {
-            throw cannot("its DATEADD stops outside the calendar instead of giving null.", "Use another language.");
-        });
+        for (String function : List.of("add_seconds", "add_microseconds")) {
+            say(function, a -> {
+                throw cannot("its DATEADD stops outside the calendar instead of giving null.", "Use another language.");
+            });
+        }
         say("chr", a -> Sql.call("NCHAR", sql(a.getFirst())));
     }
 
