@@ -176,7 +176,12 @@ final class ColumnTypes {
         return switch (engine) {
             case "postgresql" -> there.digits();
             case "mariadb" -> Math.max(0, there.size() - "2026-02-07 10:12:00.".length());
-            default -> MICROS;
+            default ->
+                switch (there.type().toUpperCase(Locale.ROOT)) {
+                    case "TIMESTAMP_S" -> 0;
+                    case "TIMESTAMP_MS" -> 3;
+                    default -> MICROS;
+                };
         };
     }
 
