@@ -112,7 +112,7 @@ final class CheckCommand extends ShelfOption {
         List<String> passed = new ArrayList<>();
         shelf.tableFixes().forEach(page -> {
             found.addAll(OperationExamples.problemsOfLines(
-                    LoaderCases.ready(shelf, page), page.source(), shelf.callables()));
+                    LoaderCases.ready(shelf, page), page.source(), page.promises(), shelf.callables()));
             if (page.cases().isEmpty() && page.problems().isEmpty()) {
                 passed.add("the lines of " + page.name() + ", which has no case");
             }

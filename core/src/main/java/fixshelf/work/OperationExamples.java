@@ -24,6 +24,7 @@ import fixshelf.problem.Span;
 import fixshelf.render.JobCode;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
+import fixshelf.shelf.TablePromise;
 import fixshelf.table.Field;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
@@ -324,6 +325,12 @@ public final class OperationExamples {
     /// What is wrong with the lines of a table fix, as its cases call it, or with these calls; one problem for each
     /// place. What a line asks the data is asked of the rows of the case.
     public static List<Problem> problemsOfLines(TableFix fix, SourceText page, Callables callables) {
+        return problemsOfLines(fix, page, List.of(), callables);
+    }
+
+    /// As [#problemsOfLines(TableFix, SourceText, Callables)], with the columns that promises of the page name.
+    public static List<Problem> problemsOfLines(
+            TableFix fix, SourceText page, List<TablePromise> promises, Callables callables) {
         Set<Problem> problems = new LinkedHashSet<>();
         try (DuckJobs duckdb = new DuckJobs()) {
             for (TableExample example : fix.examples()) {
@@ -331,42 +338,64 @@ public final class OperationExamples {
                     continue;
                 }
                 // As the table is before the call.
-                plan(example, callables, 0, duckdb).value().ifPresent(begun -> refused(
-                                example, begun, heading(page, example), callables, duckdb)
-                        .forEach(problems::add));
+                plan(example, callables, 0, duckdb).value().ifPresent(begun -> {
+                    Problem.Where where = heading(page, example);
+                    Operation.Resolution came = called(example, begun, where, callables, duckdb);
+                    problems.addAll(problemsOf(came, where));
+                    problems.addAll(unknown(came, fix, page, promises));
+                });
             }
         }
         return List.copyOf(problems);
     }
 
-    private static List<Problem> refused(
+    /// What comes of a call, with what it asks of the rows of the case.
+    private static Operation.Resolution called(
             TableExample example, Plan begun, Problem.Where where, Callables callables, DuckJobs duckdb) {
-        JobPage job = JobPages.read(
-                Path.of("example.yaml"),
-                new SourceText(
-                        "example",
-                        "job: example\nlines:\n  - read: given\n  - "
-                                + example.call().replace("\n", "\n    ")));
+        Context context = new Context(
+                begun.last().result(),
+                callables.fixes(),
+                Map.of(),
+                sources(example),
+                new Context.Ids(begun.steps().size() + 1));
+        Operation.Resolution now =
+                Planner.inside(new Planner.PlacedLine(JobPages.call(example.call()), where), context, callables);
+        while (now instanceof Operation.Resolution.Asks(Relation about, var then)) {
+            Outcome<List<List<@Nullable Object>>> seen = looks(example, duckdb).rows(begun, about);
+            if (!seen.isPresent()) {
+                return now;
+            }
+            now = then.apply(seen.get());
+        }
+        return now;
+    }
+
+    private static List<Problem> problemsOf(Operation.Resolution resolution, Problem.Where where) {
+        return resolution instanceof Operation.Resolution.Refused(List<Problem> why)
+                ? why.stream()
+                        .map(p -> p.where().source().text().isEmpty() ? p.placed(where) : p)
+                        .toList()
+                : List.of();
+    }
+
+    /// What promises speak of and is neither a parameter nor a column that comes out.
+    private static List<Problem> unknown(
+            Operation.Resolution resolution, TableFix fix, SourceText page, List<TablePromise> promises) {
+        if (!(resolution instanceof Operation.Resolution.Done done)) {
+            return List.of();
+        }
+        List<String> names = done.after().shape().names();
         List<Problem> problems = new ArrayList<>();
-        for (JobPage.PlacedLine line : job.lines().subList(1, job.lines().size())) {
-            Context context = new Context(
-                    begun.last().result(),
-                    callables.fixes(),
-                    Map.of(),
-                    sources(example),
-                    new Context.Ids(begun.steps().size() + 1));
-            Operation.Resolution now = Planner.inside(new Planner.PlacedLine(line.line(), where), context, callables);
-            while (now instanceof Operation.Resolution.Asks(Relation about, var then)) {
-                Outcome<List<List<@Nullable Object>>> seen =
-                        looks(example, duckdb).rows(begun, about);
-                if (!seen.isPresent()) {
-                    break;
-                }
-                now = then.apply(seen.get());
-            }
-            if (now instanceof Operation.Resolution.Refused(List<Problem> why)) {
-                why.forEach(p -> problems.add(p.where().source().text().isEmpty() ? p.placed(where) : p));
-            }
+        for (TablePromise promise : promises) {
+            int at = page.text().indexOf(promise.written());
+            Span span = at < 0 ? Span.NONE : new Span(at, at + promise.written().length());
+            promise.of().stream()
+                    .filter(w -> fix.blank(w).isEmpty() && names.stream().noneMatch(w::equalsIgnoreCase))
+                    .forEach(w -> problems.add(Problem.error(
+                            Code.NO_SUCH_COLUMN,
+                            new Problem.Where(page, span),
+                            "Something is promised of " + w + ", which is no parameter, and no column that comes out.",
+                            "Name a parameter, or one of " + String.join(", ", names) + ".")));
         }
         return problems;
     }

@@ -196,6 +196,21 @@ class TablePromisesTest {
         }
     }
 
+    @ParameterizedTest
+    @CsvSource({"unique_by key,", "filled n,", "filled N k,", "'unique_by k, nosuch', nosuch", "filled keys, keys"})
+    void promisesSpeakOfColumnsThatComeOut(String promise, String wrong) throws Exception {
+        Shelf shelf = shelf("\"" + promise + "\"", "sort: [\"{key}\"]", CASE);
+        TableFixPage page = page(shelf);
+        List<Problem> found = OperationExamples.problemsOfLines(
+                shelf.operation(page), page.source(), page.promises(), shelf.callables());
+        assertThat(found.stream().map(p -> p.words() + ": " + p.what()).toList())
+                .isEqualTo(
+                        wrong == null
+                                ? List.of()
+                                : List.of(promise + ": Something is promised of " + wrong
+                                        + ", which is no parameter, and no column that comes out."));
+    }
+
     /// What is wrong in the tables of a case is said at its cell; the case is left out, and never runs half.
     @ParameterizedTest
     @CsvSource(
