@@ -167,7 +167,11 @@ abstract class BuiltIn implements Operation {
                     .filter(i -> isGone.test(seen, i))
                     .mapToObj(columns::get)
                     .toList();
-            return new Resolution.Done(Given.without(given.before(), gone));
+            // A table without columns has no rows.
+            Relation before = gone.size() == given.fields().size()
+                    ? new Relation.Keep(given.before(), Expr.Literal.truth(false))
+                    : given.before();
+            return new Resolution.Done(Given.without(before, gone));
         });
     }
 

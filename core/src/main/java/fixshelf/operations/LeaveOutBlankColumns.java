@@ -30,12 +30,12 @@ final class LeaveOutBlankColumns extends BuiltIn {
                         "Remove empty columns: columns in which nothing stands in any row.",
                         "A missing value is blank.",
                         "An empty text, and one of white space only, is blank, unless `blank` says less.",
-                        "Rows stay as they stand.",
+                        "Rows stay as they stand. Where every column is blank, no column is left, and no row.",
                         "",
                         "Types stay.",
                         "",
                         "",
-                        "What was seen in the data is written out, as the columns that stay."),
+                        "What was seen in the data is written out, as the columns that stay. SQL has no tables without columns, and none is an output."),
                 List.of(COLUMNS, LeaveOutBlankRows.BLANK),
                 List.of(
                         new TableExample(

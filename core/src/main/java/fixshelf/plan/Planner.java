@@ -297,6 +297,11 @@ public final class Planner {
     private Optional<Operation.Resolution.Done> resolved(Operation operation, Given given, PlacedLine placed) {
         Operation.Resolution resolution = operation.resolve(given);
         for (int asked = 0; resolution instanceof Operation.Resolution.Asks asks; asked++) {
+            if (asks.about().shape().fields().isEmpty()) {
+                // Of a table without columns there is nothing to ask.
+                resolution = asks.then().apply(List.of());
+                continue;
+            }
             Outcome<List<List<@Nullable Object>>> seen = asked > MOST_LOOKS
                     ? Looks.NONE.rows(new Plan(steps), asks.about())
                     : looks.rows(new Plan(steps), asks.about());
@@ -315,6 +320,16 @@ public final class Planner {
         };
     }
 
+    /// Whether all rows are left out as well, as where every column was blank.
+    private static boolean holdsNothing(Relation relation) {
+        return switch (relation) {
+            case Relation.Pick pick -> holdsNothing(pick.from());
+            case Relation.Keep(Relation from, Expr condition) ->
+                condition.equals(Expr.Literal.truth(false)) || holdsNothing(from);
+            default -> false;
+        };
+    }
+
     /// A table has columns, no two of one name, and texts of blanks are patterns and layouts where they stand for such.
     private Optional<Operation.Resolution.Done> whole(
             Relation before, Operation.Resolution.Done done, PlacedLine placed) {
@@ -325,7 +340,8 @@ public final class Planner {
             constants.forEach(p -> problems.add(p.placed(places.within(placed.where(), p))));
             return Optional.empty();
         }
-        if (done.after().shape().fields().isEmpty()) {
+        boolean some = !before.shape().fields().isEmpty();
+        if (some && done.after().shape().fields().isEmpty() && !holdsNothing(done.after())) {
             problems.add(
                     Problem.error(Code.BAD_FIELD, placed.where(), "This would leave no column.", "Keep at least one."));
             return Optional.empty();

@@ -5,7 +5,9 @@ import fixshelf.engine.Answer;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.Grid;
 import fixshelf.engine.Stop;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.render.JobCode;
 import fixshelf.render.Language;
 import fixshelf.shelf.Shelf;
@@ -119,6 +121,13 @@ public record JobParity(String job, Language language, Verdict verdict, int rows
     /// The job over the first rows of its source, and what it gives here.
     static Outcome<Asked> asked(Shelf shelf, PlannedJob planned) {
         JobCode code = planned.code(shelf);
+        if (code.result().isEmpty()) {
+            return Outcome.failed(Problem.about(
+                    Code.NOT_LOOKED_AT,
+                    planned.job().name(),
+                    "The job gives a table without columns, in which there is nothing to compare.",
+                    "Keep a column."));
+        }
         return Preview.sample(planned.source(), ROWS).then(preview -> {
             try (preview) {
                 int last = planned.plan().resultLine();

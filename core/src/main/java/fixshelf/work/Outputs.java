@@ -69,6 +69,12 @@ final class Outputs {
                         file.toString(),
                         "Two outputs of this job go to " + target.shown() + ".",
                         "Give one of them another name."));
+            } else if (lacksColumns(job, target)) {
+                problems.add(Problem.about(
+                        Code.TARGET_NOT_WRITABLE,
+                        file.toString(),
+                        "There is no column for " + target.shown() + ", and a table without columns is no output.",
+                        "Keep a column, or write the table of another line."));
             } else if (target.objection().isPresent()) {
                 problems.add(target.objection().get());
             } else if (Files.exists(file) && !target.replace() && target.table().isEmpty()) {
@@ -86,6 +92,12 @@ final class Outputs {
             return Outcome.failed(problems);
         }
         return Outcome.of(pending);
+    }
+
+    private static boolean lacksColumns(PlannedJob job, PlannedJob.Target target) {
+        return target.report().isEmpty()
+                ? job.plan().last().fields().isEmpty()
+                : target.report().get().report().relation().shape().fields().isEmpty();
     }
 
     /// The sheets of a workbook, in the order of the outputs.

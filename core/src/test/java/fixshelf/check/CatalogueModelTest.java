@@ -258,6 +258,14 @@ class CatalogueModelTest {
                 strict("floor(d)", r -> r.d().setScale(0, RoundingMode.FLOOR).longValueExact()),
                 strict("ceil(d)", r -> r.d().setScale(0, RoundingMode.CEILING).longValueExact()),
                 strict("divide(d, e, 3)", r -> Meaning.quotient(r.d(), r.e(), 3)),
+                // A divisor with so many digits that it has none to spare.
+                strict("divide(d, e * e, 2)", r -> Meaning.quotient(r.d(), r.e().multiply(r.e()), 2)),
+                strict(
+                        "divide(510375693888.0088, d * 510375693888.0088, 2)",
+                        r -> Meaning.quotient(
+                                new BigDecimal("510375693888.0088"),
+                                r.d().multiply(new BigDecimal("510375693888.0088")),
+                                2)),
                 strict(
                         "divide(n, m, 2)",
                         r -> Meaning.quotient(BigDecimal.valueOf(r.n()), BigDecimal.valueOf(r.m()), 2)),

@@ -84,6 +84,9 @@ final class SqlJobs {
         for (JobCode.Line line : job.lines()) {
             int known = sql.queries().size();
             try {
+                if (line.step().after().shape().fields().isEmpty()) {
+                    throw language.cannot("it has no tables without columns.", "Keep a column.");
+                }
                 String name = job.free("line_" + line.number());
                 results.put(line.number(), sql.write(line.step().after(), name));
                 List<String> made = new ArrayList<>(

@@ -181,9 +181,18 @@ final class SqlNumbers {
         }
         int all = scaleOf(number);
         String text = sql.widened(number, new Type.Decimal(38, all)).at(Sql.PRODUCT);
+        // A product keeps the digits after the point, for which there is no room beside so many before it.
+        boolean byDigits = all > 0 && digits(number) + all > 38 && wide.equals("HUGEINT");
         String cast = all == 0
                 ? String.format(Locale.ROOT, "CAST(%s AS %s)", sql.sql(number).text(), wide)
-                : String.format(Locale.ROOT, "CAST(%s * 1%s AS %s)", text, "0".repeat(all), wide);
+                : byDigits
+                        ? String.format(
+                                Locale.ROOT,
+                                "CAST(replace(CAST(CAST(%s AS DECIMAL(38, %d)) AS VARCHAR), '.', '') AS %s)",
+                                sql.sql(number).text(),
+                                all,
+                                wide)
+                        : String.format(Locale.ROOT, "CAST(%s * 1%s AS %s)", text, "0".repeat(all), wide);
         return zeros == 0 ? cast : "(" + cast + " * CAST(1" + "0".repeat(zeros) + " AS " + wide + "))";
     }
 
