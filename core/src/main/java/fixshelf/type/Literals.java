@@ -37,15 +37,32 @@ public final class Literals {
         };
     }
 
-    /// A value as it stands in a file of text, without quotes: `12.50`, `2026-02-07 10:12:00`, a text as it is. So it
-    /// is shown, too.
+    /// A value as it stands in a file of text, without quotes: `12.50`, `1e-07`, `2026-02-07 10:12:00`, a text as it
+    /// is. So it is shown, too.
     public static String bare(Object value) {
         return switch (value) {
             case LocalDateTime time -> time(time);
             case BigDecimal number -> number.toPlainString();
+            case Double number when number == 0 -> number.toString();
+            case Double number -> shortest(number);
             default -> value.toString();
         };
     }
+
+    /// The shortest digits that mean a number, with a power of ten of at least two digits where it is very small or
+    /// large: as DuckDB writes it.
+    private static String shortest(double number) {
+        BigDecimal digits = new BigDecimal(Double.toString(number)).stripTrailingZeros();
+        int exponent = digits.precision() - digits.scale() - 1;
+        if (exponent >= SMALLEST_PLAIN && exponent < LARGEST_PLAIN) {
+            return digits.scale() <= 0 ? digits.toBigInteger() + ".0" : digits.toPlainString();
+        }
+        return digits.scaleByPowerOfTen(-exponent).toPlainString()
+                + String.format(Locale.ROOT, "e%s%02d", exponent < 0 ? "-" : "+", Math.abs(exponent));
+    }
+
+    private static final int SMALLEST_PLAIN = -4;
+    private static final int LARGEST_PLAIN = 16;
 
     /// The shortest digits that mean this number, with an exponent, by which it is known as one: `1.5e0`.
     private static String approximate(double number) {
