@@ -269,9 +269,7 @@ public record TableFix(
                             r.words() + ", line " + numberOf(index),
                             r.breaks(),
                             r.dear())));
-                    if (!lines().get(index).name().isEmpty()) {
-                        lineTables.put(lines().get(index).name(), after);
-                    }
+                    name(index, after);
                     yield go(index + 1, new Now(after, all, now.wrong()));
                 }
                 case Resolution.Asks(Relation about, var then) ->
@@ -283,11 +281,19 @@ public record TableFix(
                     awaited.settle(found, numberOf(index));
                     Line line = lines().get(index);
                     awaited.add(numberOf(index), line, callables.get().find(line.call()));
+                    name(index, now.table());
                     List<Problem> all = new ArrayList<>(now.wrong());
                     found.forEach(p -> all.add(told(p, index)));
                     yield go(index + 1, new Now(now.table(), now.reports(), all));
                 }
             };
+        }
+
+        private void name(int index, Relation table) {
+            String name = lines().get(index).name();
+            if (!name.isEmpty()) {
+                lineTables.put(name, table);
+            }
         }
 
         private Problem told(Problem p, int index) {
