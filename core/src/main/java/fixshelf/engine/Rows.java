@@ -163,11 +163,11 @@ public final class Rows {
                 gone.add("(" + then + " IS NOT NULL AND " + now + " IS NULL)::INTEGER");
             });
         }
-        String sums = "CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", others)
-                + " END AS k, CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", gone) + " END AS l";
         if (others.isEmpty()) {
             return "UPDATE " + table + " SET " + changed + " = 0, " + lost + " = 0";
         }
+        String sums = "CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", others)
+                + " END AS k, CASE WHEN b.p IS NULL THEN 0 ELSE " + String.join(" + ", gone) + " END AS l";
         return "UPDATE " + table + " SET " + changed + " = x.k, " + lost + " = least(" + table + "." + lost
                 + ", x.l) FROM (SELECT n."
                 + place + " AS q, " + sums + " FROM " + table + " n LEFT JOIN " + rows

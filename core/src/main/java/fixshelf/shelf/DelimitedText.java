@@ -35,14 +35,10 @@ public record DelimitedText(
         return new DelimitedText(now, encoding, mark, heading, missing, crlf, quoted, guarded);
     }
 
-    /// In another encoding; with a mark only if it has one.
+    /// In another encoding, which may be none: its page says so. A mark goes where the encoding has none.
     public DelimitedText in(String now) {
-        return new DelimitedText(separator, now, mark && hasMark(now), heading, missing, crlf, quoted, guarded);
-    }
-
-    /// With the name of an encoding as it is, which may be none.
-    public DelimitedText named(String now) {
-        return new DelimitedText(separator, now, mark, heading, missing, crlf, quoted, guarded);
+        boolean marks = mark && (!isWritable(now) || hasMark(now));
+        return new DelimitedText(separator, now, marks, heading, missing, crlf, quoted, guarded);
     }
 
     /// Whether there is an encoding of that name in which text can be written; some can only be read.

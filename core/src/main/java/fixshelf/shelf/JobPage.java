@@ -151,7 +151,12 @@ public record JobPage(
     /// @param mode `create`, `replace` or `append`
     /// @param user whose rights are used; empty for what the driver takes
     /// @param passwordFrom the variable of the system that holds the password; empty for none
-    public record ToTable(String table, String mode, String user, String passwordFrom) {}
+    public record ToTable(String table, String mode, String user, String passwordFrom) {
+        /// A table that is made, by the usual user.
+        public static ToTable called(String table) {
+            return new ToTable(table, "create", "", "");
+        }
+    }
 
     /// The table of a line, by its name or number; or one of its reports, where `report` is not empty.
     public record OfReport(String line, String report) {}

@@ -197,14 +197,7 @@ public final class Arithmetic {
             case "days_between" -> 4e6;
             case "+", "-" -> most(a.get(0), depth) + most(a.get(1), depth);
             case "*" -> most(a.get(0), depth) * most(a.get(1), depth);
-            case "div" -> {
-                double dividend = most(a.get(0), depth);
-                yield a.get(1) instanceof Expr.Literal(Long by, Type _)
-                                && by != 0
-                                && a.get(0).type() instanceof Type.Int
-                        ? Math.min(dividend, 0x1p63) / Math.abs((double) by)
-                        : a.get(1) instanceof Expr.Literal ? dividend : Double.POSITIVE_INFINITY;
-            }
+            case "div" -> a.get(1) instanceof Expr.Literal ? most(a.get(0), depth) : Double.POSITIVE_INFINITY;
             case "mod" -> most(a.get(1), depth);
             default -> Double.POSITIVE_INFINITY;
         };

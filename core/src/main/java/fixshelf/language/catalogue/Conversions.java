@@ -16,7 +16,7 @@ import java.util.List;
 public final class Conversions {
     private Conversions() {}
 
-    public static final FunctionDef TO_INTEGER = define(Group.CONVERSION, "to_integer", text("text"))
+    static final FunctionDef TO_INTEGER = define(Group.CONVERSION, "to_integer", text("text"))
             .gives(Result.INTEGER)
             .about("""
                 The whole number that the text says: white space at the ends, a sign, 1 to 38 digits, within 64

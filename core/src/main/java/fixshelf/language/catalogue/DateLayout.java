@@ -8,8 +8,7 @@ import java.util.regex.Pattern;
 
 /// How a day is written: the letters of Unicode's date patterns (UTS #35, part 4) that name a year, month, day or
 /// weekday, an hour (0 to 23), minute, second or fraction of one, and signs that stand for themselves. Words stand in
-/// `'…'`. Names are English, or of the language whose two letters and a colon stand before the layout: `fr: d MMMM
-/// yyyy`.
+/// `'…'`. Names are English, or of the language whose two letters and a colon stand before the layout, as `fr:`.
 public record DateLayout(CalendarNames names, List<Part> parts) {
     private static final Pattern LANGUAGE = Pattern.compile("((?!([a-z])\\2)[a-z]{2}): *(.*)", Pattern.DOTALL);
 

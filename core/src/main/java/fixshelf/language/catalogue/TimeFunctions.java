@@ -146,25 +146,20 @@ public final class TimeFunctions {
             .example("epoch_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59'")
             .done();
 
-    static final FunctionDef EPOCH_MILLIS_TO_TIMESTAMP = define(
-                    Group.DATE, "epoch_millis_to_timestamp", integer("milliseconds"))
-            .gives(Result.TIMESTAMP)
-            .about("""
-                The time so many milliseconds after 1970-01-01 00:00:00, in universal time. Null outside the years 0001 to
-                9999.\
-                """)
+    private static Entry sinceEpoch(String name, String parts) {
+        return define(Group.DATE, name, integer(parts))
+                .gives(Result.TIMESTAMP)
+                .about("The time so many " + parts
+                        + " after 1970-01-01 00:00:00, in universal time. Null outside the years 0001 to 9999.");
+    }
+
+    static final FunctionDef EPOCH_MILLIS_TO_TIMESTAMP = sinceEpoch("epoch_millis_to_timestamp", "milliseconds")
             .example("epoch_millis_to_timestamp(1770467696250)", PART)
             .example("epoch_millis_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59.999'")
             .example("epoch_millis_to_timestamp(-1000)", "TIMESTAMP '1969-12-31 23:59:59'")
             .done();
 
-    static final FunctionDef EPOCH_MICROS_TO_TIMESTAMP = define(
-                    Group.DATE, "epoch_micros_to_timestamp", integer("microseconds"))
-            .gives(Result.TIMESTAMP)
-            .about("""
-                The time so many microseconds after 1970-01-01 00:00:00, in universal time. Null outside the years 0001 to
-                9999.\
-                """)
+    static final FunctionDef EPOCH_MICROS_TO_TIMESTAMP = sinceEpoch("epoch_micros_to_timestamp", "microseconds")
             .example("epoch_micros_to_timestamp(1770467696250000)", PART)
             .example("epoch_micros_to_timestamp(-1)", "TIMESTAMP '1969-12-31 23:59:59.999999'")
             .example("epoch_micros_to_timestamp(0)", "TIMESTAMP '1970-01-01 00:00:00'")

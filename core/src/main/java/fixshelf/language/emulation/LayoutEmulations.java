@@ -265,7 +265,7 @@ final class LayoutEmulations {
     }
 
     /// The six digits of the fraction of a second in a text of the standard's order, which leaves out needless zeros.
-    static Expr micros(Expr iso) {
+    private static Expr micros(Expr iso) {
         return call(
                 TextFunctions.CONCAT,
                 call(TextFunctions.SUBSTRING, iso, number(SECONDS + 2), number(6)),

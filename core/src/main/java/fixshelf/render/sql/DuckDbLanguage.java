@@ -81,19 +81,9 @@ public final class DuckDbLanguage extends SqlLanguage {
         for (String part : List.of("hour", "minute", "second")) {
             say(part, a -> Sql.call(part, all(a)));
         }
-        say(
-                "add_seconds",
-                a -> known(
-                        List.of(a.get(1)),
-                        inCalendarOfTimes(
-                                Sql.infix(sql(a.get(0)), "+", Sql.call("to_seconds", seconds(a.get(1))), Sql.OTHER))));
+        say("add_seconds", a -> later(a, Sql.call("to_seconds", seconds(a.get(1)))));
         say("microsecond", a -> Sql.infix(Sql.call("microsecond", all(a)), "%", Sql.atom("1000000"), Sql.PRODUCT));
-        say(
-                "add_microseconds",
-                a -> known(
-                        List.of(a.get(1)),
-                        inCalendarOfTimes(Sql.infix(
-                                sql(a.get(0)), "+", Sql.call("to_microseconds", micros(a.get(1))), Sql.OTHER))));
+        say("add_microseconds", a -> later(a, Sql.call("to_microseconds", micros(a.get(1)))));
         say("seconds_between", a -> Sql.call("date_sub", Sql.atom("'second'"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> Sql.call("chr", Sql.atom("CAST(" + sql(a.getFirst()).text() + " AS INTEGER)")));
     }

@@ -110,16 +110,7 @@ public final class SparkLanguage extends SqlLanguage {
         for (String part : List.of("hour", "minute", "second")) {
             say(part, a -> Sql.call(part, all(a)));
         }
-        say(
-                "add_seconds",
-                a -> known(
-                        List.of(a.get(1)),
-                        inCalendarOfTimes(Sql.infix(
-                                sql(a.get(0)),
-                                "+",
-                                Sql.atom("make_dt_interval(0, 0, 0, "
-                                        + seconds(a.get(1)).text() + ")"),
-                                Sql.OTHER))));
+        say("add_seconds", a -> later(a, interval(seconds(a.get(1)).text())));
         say(
                 "microsecond",
                 a -> new Sql(
@@ -127,17 +118,16 @@ public final class SparkLanguage extends SqlLanguage {
                         Sql.PRODUCT));
         say(
                 "add_microseconds",
-                a -> known(
-                        List.of(a.get(1)),
-                        inCalendarOfTimes(Sql.infix(
-                                sql(a.get(0)),
-                                "+",
-                                Sql.atom("make_dt_interval(0, 0, 0, CAST(CAST("
-                                        + micros(a.get(1)).text()
-                                        + " AS DECIMAL(20, 0)) / 1000000 AS DECIMAL(18, 6)))"),
-                                Sql.OTHER))));
+                a -> later(
+                        a,
+                        interval("CAST(CAST(" + micros(a.get(1)).text()
+                                + " AS DECIMAL(20, 0)) / 1000000 AS DECIMAL(18, 6))")));
         say("seconds_between", a -> Sql.call("timestampdiff", Sql.atom("SECOND"), sql(a.get(0)), sql(a.get(1))));
         say("chr", a -> sql(a.getFirst()));
+    }
+
+    private static Sql interval(String seconds) {
+        return Sql.atom("make_dt_interval(0, 0, 0, " + seconds + ")");
     }
 
     @Override

@@ -25,6 +25,13 @@ abstract class SqlBounds extends SqlSyntax {
         return Sql.caseWhen(Sql.atom(time.at(Sql.OTHER) + " BETWEEN " + first + " AND " + last), time);
     }
 
+    /// A time and a step after it, which comes from a number that is brought into a range.
+    final Sql later(List<Expr> timeAndNumber, Sql step) {
+        return known(
+                List.of(timeAndNumber.get(1)),
+                inCalendarOfTimes(Sql.infix(sql(timeAndNumber.get(0)), "+", step, Sql.OTHER)));
+    }
+
     /// Months, brought into a range that holds every step within the calendar.
     final Sql months(Expr number) {
         return clamped(number, MOST_MONTHS);

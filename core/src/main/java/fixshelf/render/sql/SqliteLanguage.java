@@ -87,57 +87,7 @@ public final class SqliteLanguage extends SqlLanguage {
                         "(strftime('%j', date(" + sql(a.getFirst()).text() + ", '-3 days', 'weekday 4')) - 1) / 7 + 1",
                         Sql.SUM));
         say("add_months", a -> addMonths(sql(a.get(0)).text(), months(a.get(1)).text()));
-        say("to_timestamp", a -> {
-            String text = sql(a.getFirst()).text();
-            String digits = "[0-9][0-9]";
-            String shape = digits + digits + "-" + digits + "-" + digits + " " + digits + ":" + digits + ":" + digits;
-            String second = "substr(" + text + ", 1, 19)";
-            String part = "substr(" + text + ", 20)";
-            return Sql.caseWhen(
-                    Sql.atom(second + " GLOB '" + shape + "' AND " + second + " >= '0001' AND substr(" + text
-                            + ", 12, 2) < '24' AND datetime(" + second + ", '+0 days') = " + second + " AND (" + part
-                            + " = '' OR " + part + " GLOB '.[0-9]*' AND length(" + part + ") < 8 AND substr(" + text
-                            + ", 21) NOT GLOB '*[^0-9]*')"),
-                    Sql.infix(Sql.atom(second), "||", Sql.atom("rtrim(rtrim(" + part + ", '0'), '.')"), Sql.OTHER));
-        });
-        say("format_timestamp", a -> sql(a.getFirst()));
-        say("date_of", a -> Sql.atom("substr(" + sql(a.getFirst()).text() + ", 1, 10)"));
-        say("at_midnight", a -> Sql.infix(sql(a.getFirst()), "||", Sql.atom("' 00:00:00'"), Sql.OTHER));
-        say("hour", a -> digits(a.getFirst(), 12));
-        say("minute", a -> digits(a.getFirst(), 15));
-        say("second", a -> digits(a.getFirst(), 18));
-        say("add_seconds", a -> {
-            String time = sql(a.get(0)).text();
-            String second =
-                    "datetime(substr(" + time + ", 1, 19), " + seconds(a.get(1)).text() + " || ' seconds')";
-            return Sql.caseWhen(
-                    Sql.atom(second + " BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"),
-                    Sql.infix(Sql.atom(second), "||", Sql.atom("substr(" + time + ", 20)"), Sql.OTHER));
-        });
-        say("microsecond", a -> Sql.atom(micros(sql(a.getFirst()).text())));
-        say("add_microseconds", a -> {
-            // What is asked stands innermost, where no name of ours is known.
-            String time = sql(a.get(0)).text();
-            String asked = "SELECT substr(" + time + ", 1, 19) AS begun, " + micros(time) + " AS part, "
-                    + micros(a.get(1)).text() + " AS more";
-            String counted = "SELECT datetime(begun, (more / 1000000 + (part + 1000000 + more % 1000000) / 1000000 - 1)"
-                    + " || ' seconds') AS moment, (part + 1000000 + more % 1000000) % 1000000 AS micros\n      FROM ("
-                    + asked + ")";
-            return Sql.atom("(SELECT CASE WHEN moment BETWEEN '0001-01-01 00:00:00' AND '9999-12-31 23:59:59'"
-                    + " THEN moment || rtrim(rtrim(printf('.%06d', micros), '0'), '.') END\n      FROM (" + counted
-                    + "))");
-        });
-        say("seconds_between", a -> {
-            String start = sql(a.get(0)).text();
-            String end = sql(a.get(1)).text();
-            String more = "substr(" + end + ", 20) > substr(" + start + ", 20)";
-            String less = "substr(" + end + ", 20) < substr(" + start + ", 20)";
-            return new Sql(
-                    "strftime('%s', substr(" + end + ", 1, 19)) - strftime('%s', substr(" + start
-                            + ", 1, 19)) + CASE WHEN " + start + " <= " + end + " THEN -(" + less + ") ELSE " + more
-                            + " END",
-                    Sql.SUM);
-        });
+        SqliteTimes.addTo(this);
         say("chr", a -> Sql.call("char", sql(a.getFirst())));
     }
 
@@ -388,14 +338,6 @@ public final class SqliteLanguage extends SqlLanguage {
     @Override
     Sql time(String time) {
         return Sql.atom("'" + time + "'");
-    }
-
-    private static String micros(String time) {
-        return "CAST(substr(substr(" + time + ", 21) || '000000', 1, 6) AS INTEGER)";
-    }
-
-    private Sql digits(Expr time, int from) {
-        return Sql.atom("CAST(substr(" + sql(time).text() + ", " + from + ", 2) AS INTEGER)");
     }
 
     /// Its own months run over into the next one where the day is missing.

@@ -105,48 +105,51 @@ final class JobOutputs {
         }
     }
 
-    /// Which table of a database, what becomes of one that is there, and as whom a server is asked.
+    /// Which table of a database, what becomes of one that is there, and as whom a server is asked. Before there is a
+    /// table, nothing can be said of it.
     private void table(FlowPane row, JobPage job, int index, JobPage.Output output) {
-        JobPage.ToTable to = output.table().orElse(new JobPage.ToTable("", "create", "", ""));
+        JobPage.ToTable to = output.table().orElse(JobPage.ToTable.called(""));
         Consumer<JobPage.ToTable> take = t -> set(job, index, output.into(t));
-        row.getChildren()
-                .addAll(
-                        Ui.label("as table"),
-                        typed(
-                                "table: ",
-                                to.table().isEmpty() ? "which?" : to.table(),
-                                to.table(),
-                                "a table, or schema.table",
-                                job,
-                                said -> take.accept(new JobPage.ToTable(
-                                        said.isEmpty() ? to.table() : said, to.mode(), to.user(), to.passwordFrom()))),
-                        Ui.blank(
-                                words(to.mode()),
-                                "blank",
-                                () -> take.accept(new JobPage.ToTable(
-                                        to.table(), next(to.mode()), to.user(), to.passwordFrom()))));
+        List<Node> parts = row.getChildren();
+        parts.add(Ui.label("as table"));
+        String table = to.table().isEmpty() ? "which?" : to.table();
+        parts.add(typed(
+                "table: ",
+                table,
+                to.table(),
+                "a table, or schema.table",
+                job,
+                said -> take.accept(
+                        said.isEmpty() ? to : new JobPage.ToTable(said, to.mode(), to.user(), to.passwordFrom()))));
+        if (to.table().isEmpty()) {
+            return;
+        }
+        parts.add(Ui.blank(
+                words(to.mode()),
+                "blank",
+                () -> take.accept(new JobPage.ToTable(to.table(), next(to.mode()), to.user(), to.passwordFrom()))));
         if (!JobPage.Output.isServer(output.path())) {
             return;
         }
-        row.getChildren()
-                .addAll(
-                        Ui.label("as"),
-                        typed(
-                                "user: ",
-                                to.user().isEmpty() ? "the usual user" : to.user(),
-                                to.user(),
-                                "a user; empty: the usual one",
-                                job,
-                                said -> take.accept(
-                                        new JobPage.ToTable(to.table(), to.mode(), said, to.passwordFrom()))),
-                        Ui.label("with"),
-                        typed(
-                                "variable with the password: ",
-                                to.passwordFrom().isEmpty() ? "no password" : "the password in " + to.passwordFrom(),
-                                to.passwordFrom(),
-                                "a variable of the system that holds it",
-                                job,
-                                said -> take.accept(new JobPage.ToTable(to.table(), to.mode(), to.user(), said))));
+        String user = to.user().isEmpty() ? "the usual user" : to.user();
+        String password = to.passwordFrom().isEmpty() ? "no password" : "the password in " + to.passwordFrom();
+        parts.addAll(List.of(
+                Ui.label("as"),
+                typed(
+                        "user: ",
+                        user,
+                        to.user(),
+                        "a user; empty: the usual one",
+                        job,
+                        said -> take.accept(new JobPage.ToTable(to.table(), to.mode(), said, to.passwordFrom()))),
+                Ui.label("with"),
+                typed(
+                        "variable with the password: ",
+                        password,
+                        to.passwordFrom(),
+                        "a variable of the system that holds it",
+                        job,
+                        said -> take.accept(new JobPage.ToTable(to.table(), to.mode(), to.user(), said)))));
     }
 
     /// Which rows it holds: the result, those of another line, or a report of one.
@@ -188,7 +191,7 @@ final class JobOutputs {
                         now.encoding(),
                         "utf-8, windows-1252, utf-16le or another",
                         job,
-                        said -> take.accept(encoded(now, said.isEmpty() ? "utf-8" : said))),
+                        said -> take.accept(now.in(said.isEmpty() ? "utf-8" : said))),
                 Ui.blank(
                         now.guarded() ? "formulas guarded by '" : "formulas as they are",
                         "blank",
@@ -236,11 +239,6 @@ final class JobOutputs {
         });
         more.setAccessibleText(all ? "only what is not usual" : "all that can be said of the text");
         parts.add(more);
-    }
-
-    /// An encoding that cannot be written is a problem of the page, which says so; a mark stays then.
-    private static DelimitedText encoded(DelimitedText now, String encoding) {
-        return DelimitedText.isWritable(encoding) ? now.in(encoding) : now.named(encoding);
     }
 
     /// A blank that is typed into, in its place.
@@ -340,7 +338,7 @@ final class JobOutputs {
         return typed("file: ", shown, written, "a file", job, said -> {
             JobPage.Output now = known ? job.outputs().get(index).at(said) : new JobPage.Output(said, false, Span.NONE);
             boolean lacksTable = JobPage.Output.isDatabase(said) && now.table().isEmpty();
-            set(job, index, lacksTable ? now.into(new JobPage.ToTable(job.name(), "create", "", "")) : now);
+            set(job, index, lacksTable ? now.into(JobPage.ToTable.called(job.name())) : now);
         });
     }
 

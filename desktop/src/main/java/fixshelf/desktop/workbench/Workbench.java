@@ -40,7 +40,6 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
-import java.util.Iterator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -481,21 +480,14 @@ public final class Workbench implements AutoCloseable {
     }
 
     private static Map<String, List<JobParity>> tableCases(Shelf now, FixEngine duckdb) {
-        Map<String, List<OperationExamples.Example>> examples = new LinkedHashMap<>();
-        for (TableFixPage page : now.tableFixes()) {
-            examples.put(
-                    page.name(),
-                    OperationExamples.of(LoaderCases.ready(now, page), now.callables())
-                            .value()
-                            .orElse(List.of()));
-        }
         // All at once, so that the engine is started once.
-        Iterator<JobParity> results = OperationExamples.in(
-                        duckdb, examples.values().stream().flatMap(List::stream).toList())
-                .iterator();
+        List<OperationExamples.Example> examples = now.tableFixes().stream()
+                .flatMap(p -> OperationExamples.of(LoaderCases.ready(now, p), now.callables()).value().stream())
+                .flatMap(List::stream)
+                .toList();
         Map<String, List<JobParity>> all = new LinkedHashMap<>();
-        examples.forEach((name, own) ->
-                all.put(name, own.stream().map(_ -> results.next()).toList()));
+        now.tableFixes().forEach(p -> all.put(p.name(), new ArrayList<>()));
+        OperationExamples.in(duckdb, examples).forEach(r -> all.get(r.job()).add(r));
         return all;
     }
 
