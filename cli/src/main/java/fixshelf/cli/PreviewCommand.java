@@ -18,6 +18,7 @@ import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
 import fixshelf.work.PreviewRow;
+import fixshelf.work.ReadNotes;
 import fixshelf.work.Sample;
 import java.util.ArrayList;
 import java.util.List;
@@ -110,7 +111,7 @@ final class PreviewCommand extends JobOption {
                     .put("rows_looked_at", preview.rows())
                     .put("sample", preview.sample().name().toLowerCase(Locale.ROOT));
             Effects.json(node, effects.get());
-            preview.notes().forEach(node.putArray("notes")::add);
+            ReadNotes.of(shelf, preview, planned).forEach(node.putArray("notes")::add);
             ArrayNode watched = node.putArray("figures");
             List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
             for (int i = 0; i < figures.size(); i++) {
@@ -137,13 +138,13 @@ final class PreviewCommand extends JobOption {
         }
         List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
         Effects.print(out(), shelf, planned, effects.get(), figures);
-        effects.get().stream().filter(e -> e.valuesLost() > 0).forEach(e -> {
+        effects.get().stream().filter(e -> e.line() > 1 && e.valuesLost() > 0).forEach(e -> {
             List<LostValue> lost =
                     preview.lost(planned, e.line(), MOST_LOST).value().orElse(List.of());
             out().println("line " + e.line() + " loses " + LostValue.list(lost)
                     + (lost.size() == MOST_LOST ? "; …" : ""));
         });
-        preview.notes().forEach(out()::println);
+        ReadNotes.of(shelf, preview, planned).forEach(out()::println);
         out().println();
         out().println("as of line " + at + ", based on " + preview.rowsInWords());
         List<List<String>> table = new ArrayList<>();

@@ -107,7 +107,9 @@ final class ReadCommand extends ShelfOption {
                 .replaceAll("[^\\p{L}\\p{Nd}]+", "_")
                 .replaceFirst("^([0-9])", "_$1");
         String name = keep.isBlank() ? usual : keep;
-        String page = DatasetPages.write(name, source.options());
+        String page = source.isTyped()
+                ? DatasetPages.writeDeclared(name, source.options())
+                : DatasetPages.write(name, source.options());
         List<Problem> bad = preview.careful().stream()
                 .filter(c -> c.badCount() > 0)
                 .map(c -> c.problem(source))
@@ -124,6 +126,7 @@ final class ReadCommand extends ShelfOption {
                     .put("page", page);
             preview.notes().forEach(node.putArray("notes")::add);
             source.columns().forEach(c -> node.withArray("columns").add(c.name()));
+            source.declared().forEach(t -> node.withArray("declared").add(t.label()));
             Output.problems(node, bad);
             Output.json(out(), node);
         } else {
@@ -132,6 +135,11 @@ final class ReadCommand extends ShelfOption {
                     + ", the first rows:");
             List<List<String>> table = new ArrayList<>();
             table.add(source.columns().stream().map(Column::name).toList());
+            if (source.isTyped()) {
+                table.add(source.declared().stream()
+                        .map(t -> "(" + t.label() + ")")
+                        .toList());
+            }
             table.addAll(preview.firstRows(rows));
             Output.table(out(), table);
             preview.notes().forEach(out()::println);

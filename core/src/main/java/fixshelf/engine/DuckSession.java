@@ -57,6 +57,8 @@ public final class DuckSession implements AutoCloseable {
             }
             // Where rows are numbered over a view with rowid, and the first ones kept, it stops with an internal error.
             session.run("SET disabled_optimizers = 'top_n_window_elimination'");
+            // Moments are written in one way, wherever this machine stands.
+            session.run("SET TimeZone = 'UTC'");
             session.run("SET enable_external_access = false");
             session.run("SET lock_configuration = true");
             return session;

@@ -7,6 +7,7 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.shelf.OwnFolder;
 import fixshelf.source.SourceFile;
+import fixshelf.type.Type;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
@@ -251,18 +252,42 @@ public final class Copies {
         return read(copy, options.path()).map(f -> f.copyOf(copied));
     }
 
-    private static Outcome<SourceFile> read(Path copy, String path) {
+    private static Outcome<SourceFile> read(Path copy, String path) throws IOException {
+        List<Type> types = types(copy);
         ReadOptions plain = ReadOptions.of(path);
         return SourceFile.open(copy, plain.withNullWords(List.of("")))
                 .then(f -> f.columns().size() > 1
                         ? Outcome.of(f)
-                        : SourceFile.open(copy, plain.withNullWords(List.of(String.valueOf(CopyWriter.MISSING)))));
+                        : SourceFile.open(copy, plain.withNullWords(List.of(String.valueOf(CopyWriter.MISSING)))))
+                .map(f -> f.declaring(types));
+    }
+
+    /// Where the types stand that the source says of the columns of a copy.
+    private static Path typesOf(Path copy) {
+        return copy.resolveSibling(copy.getFileName() + ".types");
+    }
+
+    private static List<Type> types(Path copy) throws IOException {
+        Path types = typesOf(copy);
+        return Files.isRegularFile(types)
+                ? Files.readAllLines(types).stream()
+                        .map(t -> Type.parse(t).orElse(Type.TEXT))
+                        .toList()
+                : List.of();
     }
 
     private static void make(Path shelf, Source source, Path copy) throws IOException {
         Path next = Files.createTempFile(copy.getParent(), copy.getFileName().toString(), ".new");
         try {
             source.write(shelf, next);
+            List<String> types = source.types().stream().map(Type::label).toList();
+            if (types.isEmpty()) {
+                Files.deleteIfExists(typesOf(copy));
+            } else {
+                Path said = typesOf(next);
+                Files.write(said, types);
+                Files.move(said, typesOf(copy), StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
+            }
             Files.move(next, copy, StandardCopyOption.ATOMIC_MOVE, StandardCopyOption.REPLACE_EXISTING);
         } finally {
             Files.deleteIfExists(next);

@@ -4,11 +4,13 @@ import fixshelf.engine.Stop;
 import fixshelf.language.tree.Names;
 import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
+import fixshelf.source.DeclaredTypes;
 import fixshelf.source.QueryStatement;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
 import fixshelf.source.SqlText;
+import fixshelf.type.Type;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -37,6 +39,7 @@ public final class ServerTable {
 
     private final ServerAddress address;
     private final ReadOptions.Form.Server form;
+    private List<Type> declared = List.of();
 
     public ServerTable(ServerAddress address, ReadOptions.Form.Server form) {
         this.address = address;
@@ -92,6 +95,11 @@ public final class ServerTable {
                 }
             }
         }
+    }
+
+    /// The types that the server says of the columns that were written.
+    List<Type> declared() {
+        return declared;
     }
 
     /// Writes the rows into a file, the names of the columns first, and says how many they were.
@@ -176,6 +184,7 @@ public final class ServerTable {
                 statement.setQueryTimeout(form.seconds());
             }
             try (ResultSet rows = statement.executeQuery()) {
+                declared = DeclaredTypes.of(rows.getMetaData());
                 return written(rows, names(rows.getMetaData()), SqlText::of, to);
             }
         }
@@ -215,6 +224,7 @@ public final class ServerTable {
                 ResultSet none = prepared.executeQuery()) {
             names = names(none.getMetaData());
             texts = texts(none.getMetaData());
+            declared = DeclaredTypes.of(none.getMetaData());
         }
         String sql = "SELECT " + String.join(", ", texts) + " FROM (\n" + query.sql() + "\n) AS fix_shelf("
                 + numbered(names) + ")";
@@ -263,6 +273,7 @@ public final class ServerTable {
                 ResultSet none = asked.executeQuery(inner(query))) {
             names = names(none.getMetaData());
             texts = texts(none.getMetaData());
+            declared = DeclaredTypes.of(none.getMetaData());
         }
         String nulls = names.size() == 1 ? ", NULL U&'\\FDD1'" : "";
         String copy = "COPY (SELECT " + String.join(", ", texts) + " FROM (\n" + query + "\n) AS fix_shelf("
@@ -290,12 +301,16 @@ public final class ServerTable {
         return "SELECT * FROM (\n" + query + "\n) AS fix_shelf LIMIT 0";
     }
 
-    /// Floating-point numbers with all their digits and no power of ten, bytes as hexadecimal digits.
+    /// Floating-point numbers without a power of ten, unless they had more than a hundred digits then; bytes as
+    /// hexadecimal digits; moments in one way, wherever this machine stands.
     private static String asText(String column, String type) {
         return switch (type) {
             case "float4", "float8" ->
-                "CASE WHEN " + column + "::text LIKE '%e%' THEN " + column + "::text::numeric::text ELSE " + column
-                        + "::text END";
+                "CASE WHEN " + column + "::text LIKE '%e%' AND abs(" + column + ") BETWEEN 1e-90 AND 1e90 THEN "
+                        + column + "::text::numeric::text ELSE " + column + "::text END";
+            case "timestamptz" ->
+                "CASE WHEN isfinite(" + column + ") THEN (" + column + " AT TIME ZONE 'UTC')::text || '+00' ELSE "
+                        + column + "::text END";
             case "bytea" -> "encode(" + column + ", 'hex')";
             default -> column + "::text";
         };

@@ -34,6 +34,7 @@ public final class Operations {
             new SetParts(),
             new ReadAs(),
             new ReadDetected(),
+            new ReadDeclared(),
             new JoinColumns(),
             new SplitColumn(),
             new ListColumns(),

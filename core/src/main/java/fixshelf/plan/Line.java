@@ -14,7 +14,9 @@ import java.util.Optional;
 public record Line(String call, Map<String, Written> blanks, String name, boolean strict, boolean rest) {
     /// The call that reads a dataset of the shelf.
     public static final String READ = "read";
-    /// The call that reads a file which no page describes.
+    /// The blank that names the dataset.
+    public static final String SOURCE = "source";
+    /// The call that reads a file by itself; where it names a dataset, as the page of that one says.
     public static final String READ_FILE = "read_file";
 
     public Line {
@@ -31,7 +33,7 @@ public record Line(String call, Map<String, Written> blanks, String name, boolea
     }
 
     public static Line readDataset(String dataset) {
-        return of(READ, "source", Written.word(dataset));
+        return of(READ, SOURCE, Written.word(dataset));
     }
 
     public boolean isRead() {

@@ -82,6 +82,19 @@ public record Plan(List<Step> steps, int resultLine) {
         return !(steps.getFirst().after() instanceof Relation.Source);
     }
 
+    /// Whether what the first line gives are the rows of the table that is read, with nothing but other cells: where
+    /// its columns get types.
+    public boolean readsRows() {
+        Relation first = steps.getFirst().after();
+        return first instanceof Relation.Source
+                || first instanceof Relation.Compute typed && typed.from() instanceof Relation.Source;
+    }
+
+    /// Whether it reads another job, or a dataset whose columns get types, that gives the rows of its table.
+    public boolean readsTyped() {
+        return readsJob() && readsRows();
+    }
+
     /// The columns of the table that is read.
     public List<Column> source() {
         return read().shape().columns();

@@ -14,6 +14,7 @@ import fixshelf.table.Formula;
 import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import fixshelf.type.Column;
+import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.Collections;
 import java.util.HashSet;
@@ -61,13 +62,17 @@ public final class Planner {
         }
     }
 
-    /// The table that a first line reads.
+    /// A table that comes from outside.
     ///
     /// @param name what it is called
-    public static Relation source(String name, List<Column> columns, Context.Ids ids) {
-        return new Relation.Source(
-                name,
-                new Shape(columns.stream().map(c -> new Field(ids.next(), c)).toList()));
+    /// @param declared the types that it says of its columns, which are texts; empty where it says none
+    public static Relation source(String name, List<Column> columns, List<Type> declared, Context.Ids ids) {
+        List<Field> fields = new ArrayList<>();
+        for (int i = 0; i < columns.size(); i++) {
+            Column column = columns.get(i);
+            fields.add(new Field(ids.next(), column, declared.isEmpty() ? Type.UNKNOWN : declared.get(i)));
+        }
+        return new Relation.Source(name, new Shape(fields));
     }
 
     /// Plans the lines; the first of them reads. A line with problems changes nothing for the lines after it, so that

@@ -1,5 +1,6 @@
 package fixshelf.plan;
 
+import fixshelf.type.Type;
 import java.nio.charset.Charset;
 import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
@@ -139,10 +140,12 @@ public record ReadOptions(
 
         /// Rows that stand in the page itself.
         ///
+        /// @param types as they are said of the columns
         /// @param rows each as wide as there are columns; null for what is missing
-        record Typed(List<String> columns, List<List<@Nullable String>> rows) implements Elsewhere {
+        record Typed(List<String> columns, List<Type> types, List<List<@Nullable String>> rows) implements Elsewhere {
             public Typed {
                 columns = List.copyOf(columns);
+                types = List.copyOf(types);
             }
 
             @Override

@@ -14,6 +14,7 @@ import java.util.Optional;
 ///
 /// @param options what is read; nothing where a loader is called
 /// @param call what is called instead
+/// @param typed the types of its columns; nothing where all are texts
 /// @param counts what it is held against whenever it is looked at
 public record DatasetPage(
         Path file,
@@ -22,8 +23,15 @@ public record DatasetPage(
         String about,
         ReadOptions options,
         Optional<Call> call,
+        Optional<Typed> typed,
         List<KeptCounts> counts,
         List<Problem> problems) {
+
+    /// Columns with types.
+    ///
+    /// @param types those of columns, by their names; empty for what the source declares
+    /// @param strict whether a value that is none of its type stops whoever reads it; else it is missing
+    public record Typed(Map<String, String> types, boolean strict, Span span) {}
 
     /// A call of a loader, or one for each row of a table.
     ///

@@ -7,6 +7,8 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
+import fixshelf.type.Column;
+import fixshelf.type.Type;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -19,11 +21,31 @@ import java.util.stream.Stream;
 
 /// Reads the page of a dataset.
 public final class DatasetPages {
+    private static final String TYPES = "types";
+    private static final String DECLARED = "declared";
+    private static final String TEXTS = "texts";
+    private static final String STRICT = "strict";
+
     private DatasetPages() {}
 
     /// A page that reads a file with these options.
     public static String write(String name, ReadOptions options) {
         return "dataset: " + YamlText.scalar(name) + "\n" + String.join("\n", JobEdits.readFields(options)) + "\n";
+    }
+
+    /// As [#write(String, ReadOptions)], with the types that the source declares.
+    public static String writeDeclared(String name, ReadOptions options) {
+        return write(name, options) + TYPES + ": " + DECLARED + "\n";
+    }
+
+    /// As [#write(String, ReadOptions)], with types of columns; those that are texts need none.
+    public static String write(String name, ReadOptions options, List<Column> columns) {
+        List<String> types = columns.stream()
+                .filter(c -> !c.type().equals(Type.TEXT))
+                .map(c -> "  " + YamlText.scalar(c.name()) + ": "
+                        + YamlText.scalar(c.type().label()) + "\n")
+                .toList();
+        return write(name, options) + (types.isEmpty() ? "" : TYPES + ":\n" + String.join("", types));
     }
 
     /// What a page with these fields would read.
@@ -50,6 +72,37 @@ public final class DatasetPages {
                         "There is a dataset " + name + " already.",
                         "Choose another name."))
                 : Optional.empty();
+    }
+
+    /// `types: declared`, or the types of columns; rows that are typed in have the types that stand beside them.
+    private static Optional<DatasetPage.Typed> typed(Yaml.Fields fields, ReadOptions options) {
+        boolean typedIn = options.form().orElse(null) instanceof ReadOptions.Form.Typed(var _, List<Type> types, var _)
+                && types.stream().anyMatch(t -> !t.equals(Type.TEXT));
+        Map<String, String> named = fields.isMapping(TYPES) ? fields.pairs(TYPES) : Map.of();
+        named.forEach((column, type) -> {
+            if (Type.parse(type).filter(t -> !t.isFixed()).isEmpty()) {
+                fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfField(TYPES),
+                        "There is no type " + type + " for the column " + column + ".",
+                        "Write text, integer, decimal(9,2), number, date, timestamp or boolean.");
+            }
+        });
+        String said = !named.isEmpty()
+                ? DECLARED
+                : fields.choice(TYPES, typedIn ? List.of(DECLARED, TEXTS) : List.of(TEXTS, DECLARED));
+        if (!said.equals(DECLARED)) {
+            if (fields.has(STRICT)) {
+                fields.report(
+                        Code.BAD_FIELD,
+                        fields.spanOfField(STRICT),
+                        "Texts lose nothing, so that reading them cannot be strict.",
+                        "Leave out `strict`, or write `types: declared`, or types by columns.");
+            }
+            return Optional.empty();
+        }
+        Span at = fields.has(TYPES) ? fields.spanOfValue(TYPES) : fields.span();
+        return Optional.of(new DatasetPage.Typed(named, fields.flag(STRICT, true), at));
     }
 
     /// `load: day_prices` with its arguments in `with`.
@@ -106,20 +159,22 @@ public final class DatasetPages {
         Optional<DatasetPage.Call> call = fields.flatMap(DatasetPages::call);
         fields.filter(_ -> call.isEmpty()).ifPresent(f -> {
             Set<String> known = new HashSet<>(ReadFields.NAMES);
-            known.addAll(Set.of("dataset", "about", "counts"));
+            known.addAll(Set.of("dataset", "about", "counts", TYPES, STRICT));
             f.allow(known);
         });
         String name = fields.flatMap(f -> f.text("dataset")).orElse(fallback);
         fields.ifPresent(f -> f.wantName("dataset", name, "Write visits_alder_quay, say."));
+        ReadOptions options = fields.filter(_ -> call.isEmpty())
+                .map(f -> ReadFields.read(f, nullWords))
+                .orElse(ReadOptions.of(""));
         return new DatasetPage(
                 file,
                 source,
                 name,
                 fields.map(f -> f.text("about", "")).orElse(""),
-                fields.filter(_ -> call.isEmpty())
-                        .map(f -> ReadFields.read(f, nullWords))
-                        .orElse(ReadOptions.of("")),
+                options,
                 call,
+                fields.filter(_ -> call.isEmpty()).flatMap(f -> typed(f, options)),
                 fields.map(f -> f.each("counts", KeptCounts::read)).orElse(List.of()),
                 List.copyOf(problems));
     }

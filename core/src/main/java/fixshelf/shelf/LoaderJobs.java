@@ -71,6 +71,35 @@ final class LoaderJobs {
                 call.problems);
     }
 
+    /// What a dataset reads, with the types of its columns.
+    static JobPage typed(DatasetPage page, DatasetPage.Typed types) {
+        Line first = new Line(
+                Line.READ_FILE,
+                Map.of(
+                        Line.SOURCE,
+                        Written.word(page.name()),
+                        "file",
+                        Written.word(page.options().path())));
+        Map<String, Written> named = new LinkedHashMap<>();
+        types.types().forEach((column, type) -> named.put(column, Written.word(type)));
+        Line typed = named.isEmpty()
+                ? new Line("read_declared", Map.of(), "", types.strict(), false)
+                : new Line("read_as", Map.of("types", new Written.Fields(named)), "", types.strict(), false);
+        return new JobPage(
+                page.file(),
+                page.source(),
+                page.name(),
+                page.name(),
+                page.about(),
+                Map.of(),
+                List.of(
+                        new JobPage.PlacedLine(first, "", types.span()),
+                        new JobPage.PlacedLine(typed, "", types.span())),
+                List.of(),
+                "",
+                page.problems());
+    }
+
     /// The line that reads, with these arguments in it.
     static Outcome<Line> read(TableFixPage page, Map<String, Written> arguments) {
         LoaderJobs call = new LoaderJobs(Where.nowhere(page.name()));

@@ -126,12 +126,14 @@ public final class Shelf {
         return tableFix(name).filter(TableFixPage::isLoader);
     }
 
-    /// What a dataset calls once, as a job that reads and goes through the lines of the loader;
-    /// empty for one that reads a file by itself, or calls for each row of a table. Its problems
-    /// are those of the call.
+    /// What a dataset calls once, as a job that reads and goes through the lines of the loader, or one whose columns
+    /// get the types of their source, as a job that gives them these; empty for one that reads texts by itself, or
+    /// calls for each row of a table. Its problems are those of the call.
     public Optional<JobPage> loaded(String dataset) {
-        return dataset(dataset)
-                .flatMap(d -> d.call().filter(c -> c.each().isEmpty()).map(c -> loaded(d, c, arguments(c))));
+        Optional<DatasetPage> page = dataset(dataset);
+        return page.flatMap(d -> d.typed().map(types -> LoaderJobs.typed(d, types)))
+                .or(() -> page.flatMap(
+                        d -> d.call().filter(c -> c.each().isEmpty()).map(c -> loaded(d, c, arguments(c)))));
     }
 
     /// The arguments of a call, with values of the environment in the place of `{name}`.
@@ -157,7 +159,11 @@ public final class Shelf {
 
     /// The options of the file that a line reads.
     public ReadOptions options(Line line) {
-        return LineFields.options(line, settings.nullWords());
+        return line.written(Line.SOURCE)
+                .filter(Written.Word.class::isInstance)
+                .flatMap(w -> dataset(((Written.Word) w).text()))
+                .map(DatasetPage::options)
+                .orElseGet(() -> LineFields.options(line, settings.nullWords()));
     }
 
     public Outcome<Definition> definition(FixPage page) {
@@ -185,7 +191,8 @@ public final class Shelf {
         fixes.forEach(f -> all.addAll(promisesOfNothing(f)));
         tables.forEach(t -> all.addAll(t.problems()));
         datasets.forEach(d -> all.addAll(d.problems()));
-        datasets.forEach(d -> loaded(d.name()).ifPresent(j -> all.addAll(j.problems())));
+        datasets.stream().filter(d -> d.call().isPresent()).forEach(d -> loaded(d.name())
+                .ifPresent(j -> all.addAll(j.problems())));
         datasets.forEach(d ->
                 d.call().ifPresent(c -> all.addAll(LoaderJobs.problems(this, c, new Where(d.source(), c.span())))));
         jobs.forEach(j -> all.addAll(j.problems()));

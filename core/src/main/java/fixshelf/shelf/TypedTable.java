@@ -43,7 +43,7 @@ final class TypedTable {
                     fields.span(),
                     "A table that is typed in needs columns and values.",
                     "Write `columns: [part, rate]` and `values: [[AQ, '4.20'], [BQ, ∅]]`.");
-            return options(List.of("column_1"), List.of());
+            return options(Map.of("column_1", "text"), List.of());
         }
         for (Written item : items) {
             row(fields, item, columns, missing, rows);
@@ -55,11 +55,14 @@ final class TypedTable {
                     String.format("%,d rows are more than the 10,000 that can be typed in.", rows.size()),
                     "Put them into a file.");
         }
-        return options(List.copyOf(columns.keySet()), rows);
+        return options(columns, rows);
     }
 
-    private static ReadOptions options(List<String> columns, List<List<@Nullable String>> rows) {
-        return ReadOptions.of("").withForm(new ReadOptions.Form.Typed(columns, rows));
+    private static ReadOptions options(Map<String, String> columns, List<List<@Nullable String>> rows) {
+        List<Type> types = columns.values().stream()
+                .map(t -> Type.parse(t).filter(known -> !known.isFixed()).orElse(Type.TEXT))
+                .toList();
+        return ReadOptions.of("").withForm(new ReadOptions.Form.Typed(List.copyOf(columns.keySet()), types, rows));
     }
 
     /// Names with types; text where none is said.
@@ -79,7 +82,7 @@ final class TypedTable {
             if (name.isBlank() || !seen.add(name.toLowerCase(Locale.ROOT))) {
                 twice(fields, name);
             }
-            if (Type.parse(type).isEmpty()) {
+            if (Type.parse(type).filter(t -> !t.isFixed()).isEmpty()) {
                 fields.report(
                         Code.BAD_FIELD,
                         fields.spanOfField("columns"),

@@ -39,7 +39,10 @@ public final class DatabaseFile {
         try {
             QueryValues query = QueryValues.of(query(connection));
             return new QueryRecords(
-                    connection, QueryStatement.of(connection, query.sql(), query, form.engine()), this::broken);
+                    connection,
+                    QueryStatement.of(connection, query.sql(), query, form.engine()),
+                    sqlite ? DeclaredTypes::ofSqlite : DeclaredTypes::of,
+                    this::broken);
         } catch (SQLException e) {
             close(connection);
             throw form.query().isEmpty()

@@ -17,6 +17,7 @@ import java.nio.file.Path;
 import java.nio.file.PathMatcher;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -86,6 +87,8 @@ final class FilePattern {
                     "Look at the folder, and at the pattern: * stands for any letters, ? for one."));
         }
         Map<String, String> names = new LinkedHashMap<>();
+        Map<String, Type> types = new HashMap<>();
+        boolean declares = true;
         for (Path file : files) {
             Outcome<SourceFile> member = SourceFile.open(file, options);
             if (!member.isPresent()) {
@@ -104,6 +107,14 @@ final class FilePattern {
                 }
             }
             own.forEach(names::putIfAbsent);
+            declares &= !member.get().declared().isEmpty();
+            for (int i = 0; i < member.get().columns().size(); i++) {
+                Type said = member.get().declared().isEmpty()
+                        ? Type.TEXT
+                        : member.get().declared().get(i);
+                // Types that differ are none.
+                types.merge(key(member.get().columns().get(i).name()), said, (a, b) -> a.equals(b) ? a : Type.TEXT);
+            }
         }
         List<Column> columns = new ArrayList<>();
         Set<String> taken = new HashSet<>();
@@ -113,8 +124,12 @@ final class FilePattern {
             file = FILE + "_" + n;
         }
         columns.add(new Column(file, Type.TEXT));
-        names.values().forEach(n -> columns.add(new Column(n, Type.TEXT)));
-        return Outcome.of(new SourceFile(pattern, options, columns));
+        List<Type> declared = new ArrayList<>(List.of(Type.TEXT));
+        names.forEach((key, n) -> {
+            columns.add(new Column(n, Type.TEXT));
+            declared.add(types.getOrDefault(key, Type.TEXT));
+        });
+        return Outcome.of(new SourceFile(pattern, options, columns).declaring(declares ? declared : List.of()));
     }
 
     private static String key(String name) {

@@ -4,16 +4,18 @@ import fixshelf.engine.DuckSession;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Type;
 import java.nio.file.Path;
 import java.sql.Connection;
 import java.sql.DriverManager;
+import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.util.List;
 import java.util.Properties;
 import java.util.stream.Collectors;
 
-/// Parquet files, with every value as text, as the engine writes it.
+/// Parquet files, with every value as text, as the engine writes it, and with the types that they say.
 final class ParquetFile {
     private final Path file;
 
@@ -30,10 +32,13 @@ final class ParquetFile {
         try {
             Connection connection = open();
             try {
+                String rows = " FROM read_parquet(" + DuckSession.text(file.toString()) + ")";
+                // Before the rows, as a second question ends those that come one by one.
+                List<Type> types = types(connection, "SELECT *" + rows + " LIMIT 0");
                 return new QueryRecords(
                         connection,
-                        connection.prepareStatement("SELECT CAST(COLUMNS(*) AS VARCHAR) FROM read_parquet("
-                                + DuckSession.text(file.toString()) + ")"),
+                        connection.prepareStatement("SELECT CAST(COLUMNS(*) AS VARCHAR)" + rows),
+                        _ -> types,
                         this::broken);
             } catch (SQLException e) {
                 connection.close();
@@ -41,6 +46,13 @@ final class ParquetFile {
             }
         } catch (SQLException e) {
             throw broken(e);
+        }
+    }
+
+    private static List<Type> types(Connection connection, String nothing) throws SQLException {
+        try (Statement asked = connection.createStatement();
+                ResultSet none = asked.executeQuery(nothing)) {
+            return DeclaredTypes.of(none.getMetaData());
         }
     }
 
@@ -53,6 +65,7 @@ final class ParquetFile {
         Connection opened = DriverManager.getConnection("jdbc:duckdb:", properties);
         try (Statement set = opened.createStatement()) {
             set.execute("SET allowed_paths = [" + DuckSession.text(file.toString()) + "]");
+            set.execute("SET TimeZone = 'UTC'");
             set.execute("SET enable_external_access = false");
             set.execute("SET lock_configuration = true");
         }

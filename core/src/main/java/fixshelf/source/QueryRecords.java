@@ -1,6 +1,7 @@
 package fixshelf.source;
 
 import fixshelf.engine.Stop;
+import fixshelf.type.Type;
 import java.sql.Connection;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
@@ -20,10 +21,20 @@ final class QueryRecords implements Records {
     private final ResultSet rows;
     private final Function<SQLException, RuntimeException> broken;
     private final List<String> names = new ArrayList<>();
+    private final List<Type> types;
     private int line;
 
+    /// What says the types of the columns of a query.
+    interface Declaring {
+        List<Type> types(ResultSetMetaData columns) throws SQLException;
+    }
+
     /// @param broken what is said where rows cannot be read to their end
-    QueryRecords(Connection connection, PreparedStatement statement, Function<SQLException, RuntimeException> broken)
+    QueryRecords(
+            Connection connection,
+            PreparedStatement statement,
+            Declaring declaring,
+            Function<SQLException, RuntimeException> broken)
             throws SQLException {
         this.connection = connection;
         this.broken = broken;
@@ -38,6 +49,7 @@ final class QueryRecords implements Records {
         for (int i = 1; i <= meta.getColumnCount(); i++) {
             names.add(meta.getColumnLabel(i));
         }
+        types = declaring.types(meta);
     }
 
     private void cancel() {
@@ -51,6 +63,11 @@ final class QueryRecords implements Records {
     @Override
     public List<String> names() {
         return names;
+    }
+
+    @Override
+    public List<Type> types() {
+        return types;
     }
 
     @Override

@@ -1,5 +1,6 @@
 package fixshelf.source;
 
+import fixshelf.type.Type;
 import java.io.Closeable;
 import java.io.IOException;
 import java.util.List;
@@ -10,6 +11,11 @@ import org.jspecify.annotations.Nullable;
 interface Records extends Closeable {
     /// The names of the columns as they are written; blank where there is none. Asked before any row.
     List<String> names();
+
+    /// The types that the source says of its columns, whose values come as texts; empty where it says none.
+    default List<Type> types() {
+        return List.of();
+    }
 
     /// The next row; empty at the end. A file that is broken is a [fixshelf.problem.ProblemException].
     Optional<Row> next() throws IOException;

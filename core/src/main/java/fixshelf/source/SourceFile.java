@@ -34,13 +34,26 @@ import java.util.zip.ZipException;
 /// @param file the file itself, or the pattern
 /// @param columns its columns, all text
 /// @param copied what the file is a copy of, where it is one
-public record SourceFile(Path file, ReadOptions options, List<Column> columns, Optional<Copied> copied) {
+/// @param declared the types that it says of its columns; empty where it says none
+public record SourceFile(
+        Path file, ReadOptions options, List<Column> columns, Optional<Copied> copied, List<Type> declared) {
     public SourceFile {
         columns = List.copyOf(columns);
+        declared = List.copyOf(declared);
     }
 
     SourceFile(Path file, ReadOptions options, List<Column> columns) {
-        this(file, options, columns, Optional.empty());
+        this(file, options, columns, Optional.empty(), List.of());
+    }
+
+    /// The same with types that are said of its columns.
+    public SourceFile declaring(List<Type> types) {
+        return new SourceFile(file, options, columns, copied, types.size() == columns.size() ? types : List.of());
+    }
+
+    /// Whether it says a type of any column that is another one than text.
+    public boolean isTyped() {
+        return declared.stream().anyMatch(t -> !t.equals(Type.TEXT));
     }
 
     /// What a file is a copy of.
@@ -55,7 +68,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
 
     /// The same file as a copy of something that is not here.
     public SourceFile copyOf(Copied what) {
-        return new SourceFile(file, options, columns, Optional.of(what));
+        return new SourceFile(file, options, columns, Optional.of(what), declared);
     }
 
     /// What is worth saying of the rows: where they come from, and how they were read.
@@ -135,7 +148,8 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
     /// A file of another kind.
     private static Outcome<SourceFile> other(Path file, ReadOptions options) {
         try {
-            List<RecordReader.Field> names = names(file, options).stream()
+            KnownColumns.Known known = known(file, options);
+            List<RecordReader.Field> names = known.names().stream()
                     .map(n -> new RecordReader.Field(n, true))
                     .toList();
             if (names.isEmpty()) {
@@ -154,7 +168,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
                                 file.getFileName(), MOST_COLUMNS),
                         "Name a part of it, or look whether its names are values."));
             }
-            return Outcome.of(new SourceFile(file, options, columns(names, true)));
+            return Outcome.of(new SourceFile(file, options, columns(names, true)).declaring(known.types()));
         } catch (ProblemException e) {
             return Outcome.failed(e.problem());
         } catch (IOException e) {
@@ -171,14 +185,14 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
                 "Look at its rights.");
     }
 
-    /// The names of the columns as they are written.
-    private static List<String> names(Path file, ReadOptions options) throws IOException {
-        return KnownNames.of(file, options, () -> {
+    /// The columns as they are written.
+    private static KnownColumns.Known known(Path file, ReadOptions options) throws IOException {
+        return KnownColumns.of(file, options, () -> {
             if (options.form().orElseThrow() instanceof ReadOptions.Form.Json(String rows, String each)) {
-                return JsonRecords.namesOf(file, rows, each, MOST_COLUMNS);
+                return KnownColumns.Known.texts(JsonRecords.namesOf(file, rows, each, MOST_COLUMNS));
             }
             try (Records records = records(file, options)) {
-                return records.names();
+                return new KnownColumns.Known(records.names(), records.types());
             }
         });
     }
@@ -231,7 +245,7 @@ public record SourceFile(Path file, ReadOptions options, List<Column> columns, O
         return switch (options.form().orElseThrow()) {
             case ReadOptions.Form.Workbook workbook -> new WorkbookRecords(file, options, workbook);
             case ReadOptions.Form.Json(String rows, String each) ->
-                new JsonRecords(file, rows, each, names(file, options));
+                new JsonRecords(file, rows, each, known(file, options).names());
             case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
             case ReadOptions.Form.Pdf pdf -> new PdfRecords(file, options, pdf);
             case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();

@@ -4,6 +4,9 @@ import java.math.BigDecimal;
 import java.sql.Blob;
 import java.sql.ResultSet;
 import java.sql.SQLException;
+import java.time.OffsetDateTime;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.HexFormat;
 import org.jspecify.annotations.Nullable;
 
@@ -12,6 +15,12 @@ import org.jspecify.annotations.Nullable;
 /// it.
 public final class SqlText {
     private SqlText() {}
+
+    /// A moment is written in one way, wherever this machine stands.
+    private static String utc(OffsetDateTime moment) {
+        OffsetDateTime there = moment.withOffsetSameInstant(ZoneOffset.UTC);
+        return there.toLocalDate() + " " + DateTimeFormatter.ISO_LOCAL_TIME.format(there) + "+00";
+    }
 
     /// What stands in a column of the row, counted from 1; null for what is missing.
     public static @Nullable String of(ResultSet rows, int column) throws SQLException {
@@ -25,6 +34,7 @@ public final class SqlText {
             case Float number when Float.isFinite(number) -> WorkbookRecords.digits(new BigDecimal(number.toString()));
             case BigDecimal number -> number.toPlainString();
             case Boolean truth -> truth.toString();
+            case OffsetDateTime moment -> utc(moment);
             case java.sql.Timestamp _ ->
                 rows.getString(column).replaceFirst("(\\.[0-9]*?)0+$", "$1").replaceFirst("\\.$", "");
             default -> rows.getString(column);

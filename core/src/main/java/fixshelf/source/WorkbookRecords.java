@@ -16,6 +16,7 @@ import java.util.Deque;
 import java.util.HashMap;
 import java.util.Iterator;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.regex.Pattern;
@@ -39,6 +40,7 @@ final class WorkbookRecords implements Records {
     private static final int MOST_ERRORS = 20;
     /// How many digits a floating-point number always keeps.
     private static final int EXACT = 15;
+    private static final int MOST_DIGITS = 96;
     private static final Pattern ERROR = Pattern.compile("#(NULL!|DIV/0!|VALUE!|REF!|NAME\\?|NUM!|N/A|[A-Z_]+!)");
 
     private final Path file;
@@ -333,13 +335,18 @@ final class WorkbookRecords implements Records {
         return null;
     }
 
-    /// The shortest digits that read back the same.
+    /// The shortest digits that read back the same; without a power of ten, unless they were more than a hundred.
     static String digits(BigDecimal number) {
         // Two numbers of at most 15 digits never mean the same floating-point number, so that these are the shortest.
         BigDecimal shortest = number.precision() <= EXACT && Math.abs(number.scale()) < 300 - EXACT
                 ? number
                 : new BigDecimal(Double.toString(number.doubleValue()));
-        return shortest.signum() == 0 ? "0" : shortest.stripTrailingZeros().toPlainString();
+        if (shortest.signum() == 0) {
+            return "0";
+        }
+        BigDecimal bare = shortest.stripTrailingZeros();
+        boolean isLong = Math.max(bare.precision() - bare.scale(), bare.scale()) > MOST_DIGITS;
+        return isLong ? bare.toString().toLowerCase(Locale.ROOT) : bare.toPlainString();
     }
 
     @Override

@@ -74,7 +74,7 @@ public final class JobsAlike {
     private static DatasetPage page(Shelf shelf, StandIn.Written written) {
         DatasetPage now = shelf.dataset(written.dataset()).orElseThrow();
         String text = DatasetPages.write(
-                now.name(), written.options().withPath(written.file().toString()));
+                now.name(), written.options().withPath(written.file().toString()), written.types());
         return DatasetPages.read(
                 now.file(),
                 new SourceText(now.source().name(), text),

@@ -12,6 +12,7 @@ import fixshelf.shelf.Shelf;
 import fixshelf.source.CarefulRows;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
+import fixshelf.work.Datasets;
 import fixshelf.work.OutputPlace;
 import java.io.BufferedWriter;
 import java.io.IOException;
@@ -72,7 +73,12 @@ public final class StandIn {
     ///
     /// @param page what reads it, beside it
     /// @param options how it is read
-    public record Written(String dataset, Path file, Path page, ReadOptions options) {}
+    /// @param types its columns as jobs find them, where they are not all texts
+    public record Written(String dataset, Path file, Path page, ReadOptions options, List<Column> types) {
+        public Written {
+            types = List.copyOf(types);
+        }
+    }
 
     private StandIn(Shelf shelf, List<Staged> datasets, Wanted wanted, byte[] secret) {
         this.shelf = shelf;
@@ -137,7 +143,8 @@ public final class StandIn {
                     dataset.name(),
                     to,
                     folder.resolve(dataset.name() + ".yaml"),
-                    written(file).withPath(to.getFileName().toString())));
+                    written(file).withPath(to.getFileName().toString()),
+                    Datasets.typed(shelf, dataset.name())));
         }
         Optional<Problem> wrong = all.stream()
                 .flatMap(w -> Stream.of(w.file(), w.page()))
@@ -159,9 +166,8 @@ public final class StandIn {
                     return Outcome.failed(wrote.problems());
                 }
                 rows += wrote.get();
-                Files.writeString(
-                        page,
-                        DatasetPages.write(all.get(i).dataset(), all.get(i).options()));
+                Written one = all.get(i);
+                Files.writeString(page, DatasetPages.write(one.dataset(), one.options(), one.types()));
             }
             Moves.together(moves);
             return Outcome.of(new Made(all, rows, notes()));

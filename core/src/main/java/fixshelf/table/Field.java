@@ -7,7 +7,12 @@ import fixshelf.type.Type;
 /// A column that stays itself when it is renamed, moved or given new values.
 ///
 /// @param id its number within a job; the same lines give the same numbers again
-public record Field(int id, Column column) {
+/// @param declared the type that the source says of it, whose values are read as texts; unknown where it says none
+public record Field(int id, Column column, Type declared) {
+    public Field(int id, Column column) {
+        this(id, column, Type.UNKNOWN);
+    }
+
     public Field(int id, String name, Type type) {
         this(id, new Column(name, type));
     }
@@ -32,10 +37,10 @@ public record Field(int id, Column column) {
     }
 
     public Field named(String name) {
-        return new Field(id, new Column(name, type()));
+        return new Field(id, new Column(name, type()), declared);
     }
 
     public Field typed(Type type) {
-        return new Field(id, new Column(name(), type));
+        return new Field(id, new Column(name(), type), declared);
     }
 }

@@ -113,7 +113,7 @@ public final class Moved {
     }
 
     private Field field(Field field) {
-        return new Field(numbers.computeIfAbsent(field.id(), _ -> ids.getAsInt()), field.column());
+        return new Field(numbers.computeIfAbsent(field.id(), _ -> ids.getAsInt()), field.column(), field.declared());
     }
 
     private List<Field> fields(List<Field> fields) {

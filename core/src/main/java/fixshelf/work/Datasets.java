@@ -11,6 +11,7 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
+import fixshelf.type.Column;
 import java.io.IOException;
 import java.nio.file.Path;
 import java.util.ArrayDeque;
@@ -122,10 +123,19 @@ public final class Datasets {
         if (callsForEach(shelf, name)) {
             return LoaderRuns.open(shelf, page.get());
         }
-        Optional<JobPage> loaded = shelf.loaded(name);
+        Optional<JobPage> loaded =
+                shelf.loaded(name).filter(_ -> page.get().call().isPresent());
         return loaded.isPresent()
                 ? opened(shelf, loaded.get())
                 : filled(shelf, page.get()).then(options -> Copies.open(shelf.root(), name, options));
+    }
+
+    /// The columns of a dataset with the types that jobs find there; empty where they are texts, or not known.
+    public static List<Column> typed(Shelf shelf, String name) {
+        return shelf.loaded(name)
+                .flatMap(job -> PlannedJob.plan(shelf, job, Map.of()).value())
+                .map(planned -> planned.plan().columns())
+                .orElse(List.of());
     }
 
     /// Whether a dataset calls a loader for each row of a table.

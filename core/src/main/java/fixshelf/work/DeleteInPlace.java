@@ -134,6 +134,14 @@ public record DeleteInPlace(
     /// Lines that change what stands in a row, or make rows, say nothing of which rows go.
     private static void wantOnlyRows(PlannedJob job) {
         List<Field> read = job.plan().read().shape().fields();
+        if (job.plan().readsTyped()) {
+            throw refused(
+                    job,
+                    1,
+                    "The columns of the table get types as they are read, so that its rows could not be found again by what"
+                            + " stands in them.",
+                    "Read it as texts (`types: texts` in its page), and add columns with types beside them.");
+        }
         if (job.plan().readsJob()
                 || job.plan().resultLine() != job.plan().steps().size()) {
             throw refused(

@@ -115,7 +115,7 @@ final class FirstLine {
     }
 
     static String dataset(Line line) {
-        return line.blanks().get("source") instanceof Written.Word(String name) ? name : "";
+        return line.blanks().get(Line.SOURCE) instanceof Written.Word(String name) ? name : "";
     }
 
     /// The job that the first line of a job reads, which a call of a loader is too; none where it reads a file, or a
@@ -124,16 +124,12 @@ final class FirstLine {
     /// @param set values that the user gives for this run
     static Optional<JobPage> job(Shelf shelf, JobPage job, Map<String, String> set) {
         Line line = filled(job.lines().getFirst().line(), PlannedJob.values(shelf, job, set));
+        if (line.call().equals(Line.READ_FILE)) {
+            return Optional.empty();
+        }
         String name = dataset(line);
         Optional<JobPage> loaded = line.isRead() ? shelf.loaded(name) : shelf.loaded(line);
-        if (loaded.isPresent()) {
-            return loaded;
-        }
-        return line.call().equals(Line.READ_FILE)
-                        || name.isEmpty()
-                        || shelf.dataset(name).isPresent()
-                ? Optional.empty()
-                : shelf.job(name);
+        return loaded.isPresent() || name.isEmpty() || shelf.dataset(name).isPresent() ? loaded : shelf.job(name);
     }
 
     /// The arguments of a loader with the values of `{name}`; what is read is filled as a place.

@@ -1,10 +1,12 @@
 package fixshelf.work;
 
 import fixshelf.plan.Operation;
+import fixshelf.plan.Step;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.type.Amounts;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
@@ -13,6 +15,8 @@ import java.util.function.Consumer;
 
 /// What the lines of a job make sure of, looked at over all rows, without a run.
 public final class JobChecks {
+    private static final int MOST_NAMED = 5;
+
     private JobChecks() {}
 
     /// A check, and how many rows break it.
@@ -58,9 +62,21 @@ public final class JobChecks {
         try (Preview preview = opened.get()) {
             Outcome<List<LineEffect>> effects = preview.look(job);
             return effects.isPresent()
-                    ? stop(job, effects.get())
+                    ? effects.get().stream()
+                            .flatMap(e -> stop(job, e).map(why -> named(why, preview, job, e)).stream())
+                            .findFirst()
                     : Optional.of(effects.problems().getFirst().sentence());
         }
+    }
+
+    /// With the values that a strict line loses.
+    private static String named(String why, Preview preview, PlannedJob job, LineEffect effect) {
+        List<LostValue> lost = effect.valuesLost() == 0
+                ? List.of()
+                : preview.lost(job, effect.line(), MOST_NAMED).value().orElse(List.of());
+        return lost.isEmpty()
+                ? why
+                : why.replaceFirst("\\.$", ": ") + LostValue.list(lost) + (lost.size() == MOST_NAMED ? "; …" : "") + ".";
     }
 
     /// As above, with the effects of the lines.
@@ -79,15 +95,61 @@ public final class JobChecks {
         for (PlannedJob read : reader.read()) {
             if (looked.add(read.job().name())) {
                 wantReadJobsToHold(read, looking, looked);
+                // What has no type of the first table is counted as its rows pass.
+                if (typed(reader).filter(read::equals).isPresent()) {
+                    continue;
+                }
                 looking.accept(read.job().name());
-                stop(read).ifPresent(why -> {
-                    throw new ProblemException(Problem.error(
-                            Code.CHECK_BROKEN,
-                            reader.where(1),
-                            read.job().name() + ", which " + reader.job().name() + " reads, would stop: " + why,
-                            "Mend that first. Nothing was written."));
-                });
+                wantReadJobToHold(reader, read);
             }
+        }
+    }
+
+    /// Values that have not the types of the columns that a job reads first stop it, where they are not allowed.
+    ///
+    /// @param lost how many there are
+    static void wantTypesToHold(PlannedJob reader, long lost) {
+        if (lost > 0) {
+            typed(reader).ifPresent(read -> wantReadJobToHold(reader, read));
+        }
+    }
+
+    /// The dataset that the first line reads, where its columns get types.
+    private static Optional<PlannedJob> typed(PlannedJob reader) {
+        return reader.plan().readsTyped()
+                ? reader.read().stream().findFirst().filter(ReadNotes::isTyped)
+                : Optional.empty();
+    }
+
+    private static void wantReadJobToHold(PlannedJob reader, PlannedJob read) {
+        stop(read).ifPresent(why -> {
+            throw new ProblemException(Problem.error(
+                    Code.CHECK_BROKEN,
+                    reader.where(1),
+                    read.job().name() + ", which " + reader.job().name() + " reads, would stop: " + why,
+                    "Mend that first. Nothing was written."));
+        });
+    }
+
+    /// A strict line that loses values stops a run of its job.
+    ///
+    /// @param looking hears that the values are looked for
+    static void wantNothingLost(PlannedJob job, Step step, long lost, Consumer<String> looking) {
+        if (!step.line().strict() || lost == 0) {
+            return;
+        }
+        looking.accept("Line " + step.number() + ": looking for what was lost");
+        try (Preview all =
+                Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).get()) {
+            List<LostValue> values =
+                    all.lost(job, step.number(), MOST_NAMED).value().orElse(List.of());
+            String what = "Line " + step.number() + " would lose " + Amounts.of(lost, "value") + ", and is strict: "
+                    + LostValue.list(values) + ".";
+            throw new ProblemException(Problem.error(
+                    Code.VALUES_LOST,
+                    job.where(step.number()),
+                    what,
+                    "Mend these values in a line before it, or leave out `strict: true`."));
         }
     }
 
@@ -98,9 +160,12 @@ public final class JobChecks {
     private static Optional<String> stop(PlannedJob job, LineEffect effect) {
         boolean strict = job.plan().steps().get(effect.line() - 1).line().strict();
         if (strict && effect.valuesLost() > 0) {
-            return Optional.of(String.format(
-                    "its line %d loses %,d %s, and is strict.",
-                    effect.line(), effect.valuesLost(), effect.valuesLost() == 1 ? "value" : "values"));
+            String lost = Amounts.of(effect.valuesLost(), "value");
+            return Optional.of(
+                    ReadNotes.isTyped(job)
+                            ? lost + " of it " + (effect.valuesLost() == 1 ? "is none" : "are none")
+                                    + " of the type of the column (`strict: false` in its page makes them missing)."
+                            : "its line " + effect.line() + " loses " + lost + ", and is strict.");
         }
         return effect.reports().stream()
                 .filter(r -> r.breaks() && r.rows() > 0)

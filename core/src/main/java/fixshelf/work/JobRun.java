@@ -17,7 +17,6 @@ import fixshelf.source.SourceSession;
 import fixshelf.table.Field;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
-import fixshelf.type.Amounts;
 import fixshelf.type.Literals;
 import fixshelf.type.Visible;
 import java.io.IOException;
@@ -152,7 +151,7 @@ public final class JobRun {
                 pending.stream().flatMap(p -> p.target().report().stream()).toList();
         List<Segment> segments = Segment.of(job.plan(), named, taken, this::looksUp);
         boolean streams = segments.size() == 1
-                && !job.plan().readsJob()
+                && job.plan().readsRows()
                 && pending.size() == 1
                 && pending.getFirst().target().form().isByEngine()
                 && pending.getFirst().target().report().isEmpty();
@@ -161,7 +160,7 @@ public final class JobRun {
             Outputs.finish(pending.getFirst());
             return;
         }
-        absent = job.plan().readsJob() ? List.of() : Segment.unused(segments, job.plan(), taken);
+        absent = job.plan().readsRows() ? Segment.unused(segments, job.plan(), taken) : List.of();
         String table = first(segments.getFirst(), false);
         keep(segments.getFirst(), table);
         for (int i = 1; i < segments.size(); i++) {
@@ -223,12 +222,13 @@ public final class JobRun {
         DuckSession session = loaded.session();
         List<Field> fields = job.plan().read().shape().fields();
         List<Step> after = segment.steps().subList(1, segment.steps().size());
+        List<Step> passes = job.plan().readsTyped() ? segment.steps() : after;
         List<Passing> passed = new ArrayList<>();
         loaded.read(Long.MAX_VALUE, relation -> {
-            Passing passing = new Passing(after, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")", lookups);
+            Passing passing = new Passing(passes, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")", lookups);
             passed.add(passing);
             String told = session.told(passing.tally());
-            List<Field> last = after.isEmpty() ? fields : after.getLast().fields();
+            List<Field> last = passes.isEmpty() ? fields : passes.getLast().fields();
             List<Field> held = last.stream().filter(f -> !absent.contains(f)).toList();
             String shown = held.isEmpty() ? "0 AS nothing" : Rows.keys(held);
             long rows = session.write(
@@ -243,18 +243,19 @@ public final class JobRun {
         Passing passing = passed.getLast();
         loaded.careful().ifPresent(this::wantAllRows);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
-        if (job.plan().readsJob()) {
+        if (!job.plan().readsRows()) {
             readJob(segment.first());
         }
-        long read = job.plan().readsJob()
+        long read = !job.plan().readsRows()
                 ? session.number("SELECT count(*) FROM part_0")
                 : passing.tally().rows();
+        long lost = passing.lost(1);
         effects.add(
-                LineEffect.reading(read + bad, read, segment.first().fields().size()));
+                LineEffect.reading(read + bad, read, segment.first().fields().size(), lost));
+        JobChecks.wantTypesToHold(job, lost);
         for (Step step : after) {
             long before = passing.rows(step.number() - 1);
             long rows = passing.rows(step.number());
-            long lost = passing.lost(step.number());
             List<LineEffect.Counted> reports = step.reports().stream()
                     .filter(r -> !r.dear())
                     .map(r -> new LineEffect.Counted(
@@ -263,8 +264,16 @@ public final class JobRun {
                             passing.shown(step.number(), r.name()),
                             r.breaks()))
                     .toList();
-            effects.add(effect(step, before, rows, before - rows, 0, passing.changed(step.number()), lost, reports));
-            wantNothingLost(step, lost);
+            effects.add(effect(
+                    step,
+                    before,
+                    rows,
+                    before - rows,
+                    0,
+                    passing.changed(step.number()),
+                    passing.lost(step.number()),
+                    reports));
+            JobChecks.wantNothingLost(job, step, passing.lost(step.number()), this::stage);
         }
         return "part_0";
     }
@@ -441,7 +450,7 @@ public final class JobRun {
                     i == 0
                             ? effect(steps.get(i), rowsBefore, rows, left, added, changed, lost, reports)
                             : effect(steps.get(i), rows, rows, 0, 0, changed, lost, List.of()));
-            wantNothingLost(steps.get(i), lost);
+            JobChecks.wantNothingLost(job, steps.get(i), lost, this::stage);
         }
     }
 
@@ -469,25 +478,6 @@ public final class JobRun {
                 Optional.empty(),
                 reports,
                 step.goesOn());
-    }
-
-    private void wantNothingLost(Step step, long lost) {
-        if (!step.line().strict() || lost == 0) {
-            return;
-        }
-        stage("Line " + step.number() + ": looking for what was lost");
-        try (Preview all =
-                Preview.open(job.source(), Long.MAX_VALUE, Long.MAX_VALUE).get()) {
-            List<LostValue> values =
-                    all.lost(job, step.number(), MOST_NAMED).value().orElse(List.of());
-            String what = "Line " + step.number() + " would lose " + Amounts.of(lost, "value") + ", and is strict: "
-                    + LostValue.list(values) + ".";
-            throw new ProblemException(Problem.error(
-                    Code.VALUES_LOST,
-                    job.where(step.number()),
-                    what,
-                    "Mend these values in a line before it, or leave out `strict: true`."));
-        }
     }
 
     private static String shown(@Nullable Object value) {

@@ -6,6 +6,7 @@ import fixshelf.language.tree.Names;
 import fixshelf.plan.Context;
 import fixshelf.plan.Line;
 import fixshelf.plan.NamedLines;
+import fixshelf.plan.Planner;
 import fixshelf.plan.Step;
 import fixshelf.plan.TableFix;
 import fixshelf.problem.Code;
@@ -17,10 +18,8 @@ import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.source.SourceFile;
 import fixshelf.source.SourceSession;
-import fixshelf.table.Field;
 import fixshelf.table.Moved;
 import fixshelf.table.Relation;
-import fixshelf.table.Shape;
 import fixshelf.type.Column;
 import fixshelf.type.Literals;
 import java.util.ArrayList;
@@ -76,11 +75,7 @@ final class JobSources implements Context.Sources {
         }
         return Datasets.open(shelf, name).map(file -> {
             files.put(name, file);
-            return new Relation.Source(
-                    name,
-                    new Shape(file.columns().stream()
-                            .map(c -> new Field(ids.next(), c))
-                            .toList()));
+            return Planner.source(name, file.columns(), file.declared(), ids);
         });
     }
 
@@ -96,13 +91,17 @@ final class JobSources implements Context.Sources {
 
     /// @param shown what it is called in problems
     private Outcome<PlannedJob> planned(JobPage job, Map<String, String> set, String shown) {
+        // A dataset may be called like a job that reads it.
+        boolean isJob =
+                shelf.job(job.name()).filter(j -> j.file().equals(job.file())).isPresent();
+        String link = isJob ? job.name() : job.name() + " (a dataset)";
         List<String> longer = new ArrayList<>(chain);
-        longer.add(job.name());
-        if (chain.contains(job.name())) {
+        longer.add(link);
+        if (chain.contains(link)) {
             return problem(
                     Code.CYCLE,
                     "Jobs read each other in a circle: "
-                            + String.join(" → ", longer.subList(chain.indexOf(job.name()), longer.size())) + ".",
+                            + String.join(" → ", longer.subList(chain.indexOf(link), longer.size())) + ".",
                     "Break it: let one of them read a dataset.");
         }
         Outcome<PlannedJob> planned = PlannedJob.draft(shelf, job, set, longer);

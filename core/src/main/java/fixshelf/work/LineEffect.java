@@ -92,7 +92,9 @@ public record LineEffect(
     /// The effect in a few words, as it stands in the margin of a job card.
     public String margin() {
         if (begins) {
-            return Amounts.of(rowsAfter, "row") + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "");
+            return Amounts.of(rowsAfter, "row")
+                    + (rowsGone() > 0 ? String.format(", %,d left out", rowsGone()) : "")
+                    + (valuesLost > 0 ? String.format(", %,d lost", valuesLost) : "");
         }
         List<String> parts = new ArrayList<>();
         if (rowsBefore != rowsAfter || rows == Lineage.Rows.MERGED) {
@@ -136,14 +138,19 @@ public record LineEffect(
         };
     }
 
-    static LineEffect reading(long read, long rows, int columns) {
-        return from(1, read, rows, columns);
+    /// @param lost values that are none of the types that columns get as they are read
+    static LineEffect reading(long read, long rows, int columns, long lost) {
+        return from(1, read, rows, columns, lost);
     }
 
     /// A line whose table is that of another line, or of a file.
     ///
     /// @param read how many rows there were, of which some may not fit
     static LineEffect from(int line, long read, long rows, int columns) {
+        return from(line, read, rows, columns, 0);
+    }
+
+    private static LineEffect from(int line, long read, long rows, int columns, long lost) {
         return new LineEffect(
                 line,
                 read,
@@ -154,7 +161,7 @@ public record LineEffect(
                 new Columns(columns, columns, List.of(), List.of(), 0),
                 0,
                 0,
-                0,
+                lost,
                 Optional.empty(),
                 List.of(),
                 true);

@@ -263,7 +263,22 @@ public final class OperationExamples {
         return table.heading().stream().map(OperationExamples::column).toList();
     }
 
+    private static final String DECLARED = " declared ";
+
+    /// The types that `n declared integer` says of columns that are texts.
+    private static List<Type> declared(TableExample.Table table) {
+        return table.heading().stream()
+                .map(h -> h.contains(DECLARED)
+                        ? Type.parse(h.substring(h.indexOf(DECLARED) + DECLARED.length()))
+                                .orElseThrow()
+                        : Type.TEXT)
+                .toList();
+    }
+
     private static Column column(String heading) {
+        if (heading.contains(DECLARED)) {
+            return new Column(heading.substring(0, heading.indexOf(DECLARED)), Type.TEXT);
+        }
         int space = heading.lastIndexOf(' ');
         Optional<Type> type = space < 0 ? Optional.empty() : Type.parse(heading.substring(space + 1));
         return type.map(t -> new Column(heading.substring(0, space), t)).orElse(new Column(heading, Type.TEXT));
@@ -290,7 +305,7 @@ public final class OperationExamples {
         List<Column> texts =
                 columns.stream().map(c -> new Column(c.name(), Type.TEXT)).toList();
         return Planner.plan(
-                Planner.source(GIVEN, texts, new Context.Ids(0)),
+                Planner.source(GIVEN, texts, declared(example.given()), new Context.Ids(0)),
                 lines,
                 callables,
                 Map.of(),

@@ -178,7 +178,7 @@ public record PlannedJob(
     /// loader gives.
     public String readFrom() {
         Line first = job.lines().getFirst().line();
-        if (plan.readsJob()) {
+        if (!plan.readsRows()) {
             return first.isRead() ? FirstLine.dataset(first) : first.call();
         }
         return source.copied()
@@ -451,7 +451,7 @@ public record PlannedJob(
         Optional<JobPage> other = FirstLine.job(shelf, job, set);
         Outcome<Relation> read = other.isPresent()
                 ? sources.read(other.get(), FirstLine.passedOn(job, set))
-                : Outcome.of(Planner.source(name, source.columns(), new Context.Ids(0)));
+                : Outcome.of(Planner.source(name, source.columns(), source.declared(), new Context.Ids(0)));
         if (!read.isPresent()) {
             Where where = new Where(job.source(), job.lines().getFirst().span());
             return Outcome.failed(

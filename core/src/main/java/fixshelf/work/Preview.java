@@ -253,16 +253,17 @@ public final class Preview implements AutoCloseable {
 
     private Table first(PlannedJob job) {
         Step step = job.plan().steps().getFirst();
-        List<Field> fields = step.fields();
+        boolean over = job.plan().readsJob();
+        boolean view = staged <= previewRows && !over;
         String name = "line_" + nextTable++;
-        boolean view = staged <= previewRows && !job.plan().readsJob();
-        String read = job.plan().readsJob()
-                ? Rows.traced(step.after(), bases(job))
-                : "SELECT * FROM " + first(job.plan().read());
+        String read = over ? Rows.traced(step.after(), bases(job)) : "SELECT * FROM " + first(job.plan().read());
         loaded.session().run((view ? "CREATE VIEW " : "CREATE TABLE ") + name + " AS " + read);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
-        long rows = job.plan().readsJob() ? loaded.session().number("SELECT count(*) FROM " + name) : rows();
-        return new Table(name, LineEffect.reading(rows + bad, rows, fields.size()), view);
+        long rows = over ? loaded.session().number("SELECT count(*) FROM " + name) : rows();
+        long lost = job.plan().readsTyped()
+                ? loaded.session().number("SELECT coalesce(sum(l), 0)::BIGINT FROM " + name)
+                : 0;
+        return new Table(name, LineEffect.reading(rows + bad, rows, step.fields().size(), lost), view);
     }
 
     private Table next(PlannedJob job, int line, String query) {

@@ -55,7 +55,7 @@ record Segment(List<Step> steps) {
             Predicate<Step> looksUp) {
         int above = step.number() - 1;
         boolean onTheOneAbove = plan.before(step.number()).number() == above && !kept.contains(above);
-        boolean overJob = step.number() == 2 && plan.readsJob();
+        boolean overJob = step.number() == 2 && !plan.readsRows();
         // A report that is written is worked out of the table before its line.
         boolean isWritten = taken.stream().anyMatch(r -> !r.isTable() && r.line() == step.number());
         return onTheOneAbove

@@ -173,13 +173,13 @@ class BranchesTest {
     /// What a job makes sure of, and what it must not lose, holds for whoever reads it.
     @ParameterizedTest
     @CsvSource(
-            delimiter = ';',
+            delimiter = '|',
             value = {
-                "make_sure: hours <> '5'; 1 row breaks its line 2.",
-                "make_sure: hours <> '9'; -",
-                "make_sure: hours <> '5'@only_count: true; -",
-                "read_as: {village: integer}@strict: true; its line 2 loses 3 values, and is strict.",
-                "read_as: {hours: integer}@strict: true; -"
+                "make_sure: hours <> '5' | 1 row breaks its line 2.",
+                "make_sure: hours <> '9' | -",
+                "make_sure: hours <> '5'@only_count: true | -",
+                "read_as: {village: integer}@strict: true | its line 2 loses 3 values, and is strict: 'Thornmere' in village, 2 rows; 'Alder Quay' in village, 1 row.",
+                "read_as: {hours: integer}@strict: true | -"
             })
     void aReaderStopsWhereTheJobWould(String line, String why) throws Exception {
         shelf(yaml("read: visits"));

@@ -36,7 +36,7 @@ final class ToolLoans {
         try (Connection connection = DriverManager.getConnection("jdbc:sqlite:" + part)) {
             connection.setAutoCommit(false);
             try (Statement make = connection.createStatement()) {
-                make.execute("CREATE TABLE loans (loan, tool, lent_to, lent_on, back_on, deposit)");
+                make.execute("CREATE TABLE loans (loan INTEGER, tool, lent_to, lent_on, back_on, deposit)");
                 make.execute("CREATE VIEW still_out AS SELECT * FROM loans WHERE back_on IS NULL");
             }
             fill(connection);

@@ -11,6 +11,7 @@ import fixshelf.shelf.JobEdits;
 import fixshelf.source.DelimitedShape;
 import fixshelf.source.FileParts;
 import fixshelf.source.FixedPlaces;
+import fixshelf.source.SourceFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -103,8 +104,10 @@ public final class FoundFile {
     }
 
     private Outcome<String> keep(ReadOptions shape, String name) {
+        boolean isTyped =
+                SourceFile.open(data, shape).value().filter(SourceFile::isTyped).isPresent();
         return workbench.keepDataset(
-                name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape);
+                name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape, isTyped);
     }
 
     private String name() {

@@ -30,6 +30,7 @@ import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
+import fixshelf.work.ReadNotes;
 import fixshelf.work.Sample;
 import fixshelf.work.PreviewRow;
 import fixshelf.work.RunLog;
@@ -160,7 +161,7 @@ public final class JobModel {
                         effects,
                         current.figures(planned.get()).value().orElse(List.of()),
                         planned.problems(),
-                        current.notes(),
+                        ReadNotes.of(shelf, current, planned.get()),
                         current.rows(),
                         current.rowsInWords(),
                         current.staged() < Preview.STAGED_ROWS ? current.staged() : -1,

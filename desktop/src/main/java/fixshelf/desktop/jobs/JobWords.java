@@ -23,7 +23,7 @@ final class JobWords {
         look.ifPresent(l -> {
             if (l.planned().source().copied().isEmpty()) {
                 parts.add("on "
-                        + (l.planned().plan().readsJob()
+                        + (!l.planned().plan().readsRows()
                                 ? l.planned().source().file().getFileName() + ", by "
                                 : "")
                         + l.planned().readFrom());
