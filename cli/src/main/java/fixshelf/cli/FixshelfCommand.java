@@ -26,6 +26,7 @@ public final class FixshelfCommand implements Runnable {
 
     private static final List<Class<?>> COMMANDS = List.of(
             InitCommand.class,
+            TakeCommand.class,
             ListCommand.class,
             CheckCommand.class,
             TestCommand.class,

@@ -287,6 +287,12 @@ public record ReadOptions(
         return new ReadOptions(path, ",", "\"", "utf-8", true, List.of(""), false, Optional.empty());
     }
 
+    /// Whether what is read says types of its columns, where they have any.
+    public boolean mayDeclare() {
+        return form.filter(f -> f instanceof Form.Parquet || f instanceof Form.Database || f instanceof Form.Server)
+                .isPresent();
+    }
+
     public ReadOptions withPath(String other) {
         return new ReadOptions(other, separator, quote, encoding, heading, nullWords, leaveOutBadRows, form);
     }

@@ -7,8 +7,8 @@ import java.util.Map;
 final class FirstPages {
     private FirstPages() {}
 
-    /// The texts by their places in the shelf.
-    static Map<String, String> all(String name) {
+    /// What every shelf has.
+    static Map<String, String> settings(String name) {
         Map<String, String> pages = new LinkedHashMap<>();
         pages.put(ShelfReader.SETTINGS, "shelf: " + YamlText.scalar(name) + "\n" + """
                 null_words: [""]
@@ -17,6 +17,12 @@ final class FirstPages {
                   dev: {data: data, out: out}
                 """);
         pages.put(".gitignore", ".fixshelf/\nout/\n");
+        return pages;
+    }
+
+    /// The texts by their places in the shelf.
+    static Map<String, String> all(String name) {
+        Map<String, String> pages = settings(name);
         pages.put("data/first-visits.csv", """
                 visit,item,place
                 1,"  brass  lamp ",Alder Quay

@@ -65,8 +65,17 @@ public final class PageFiles {
         return beside;
     }
 
+    /// Makes a shelf without any page; refuses a folder that holds a shelf already.
+    public static Outcome<Path> emptyShelf(Path root, String name) {
+        return shelf(root, FirstPages.settings(name));
+    }
+
     /// Makes a shelf with a small dataset, a fix and a job that runs; refuses a folder that holds a shelf already.
     public static Outcome<Path> initShelf(Path root, String name) {
+        return shelf(root, FirstPages.all(name));
+    }
+
+    private static Outcome<Path> shelf(Path root, Map<String, String> texts) {
         if (Files.exists(root.resolve(ShelfReader.SETTINGS))) {
             return Outcome.failed(Problem.about(
                     Code.TARGET_EXISTS,
@@ -75,7 +84,7 @@ public final class PageFiles {
                     "Open it, or name another folder."));
         }
         Map<Path, String> pages = new LinkedHashMap<>();
-        FirstPages.all(name).forEach((file, text) -> {
+        texts.forEach((file, text) -> {
             if (!Files.exists(root.resolve(file))) {
                 pages.put(root.resolve(file), text);
             }

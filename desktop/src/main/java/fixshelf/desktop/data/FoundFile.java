@@ -3,7 +3,9 @@ package fixshelf.desktop.data;
 import fixshelf.desktop.parts.Place;
 import fixshelf.desktop.workbench.Workbench;
 import fixshelf.fetch.Consent;
+import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
+import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
@@ -15,6 +17,7 @@ import fixshelf.source.SourceFile;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 
@@ -22,6 +25,8 @@ import java.util.Locale;
 public final class FoundFile {
     private final Workbench workbench;
     private final Path data;
+    /// Whether it says types of its columns; known once its form is.
+    private boolean isTyped;
 
     public FoundFile(Workbench workbench, Path data) {
         this.workbench = workbench;
@@ -39,15 +44,26 @@ public final class FoundFile {
                 return Outcome.failed(Problem.about(
                         Code.FILE_EMPTY, path, data.getFileName() + " is empty or no file.", "Choose another."));
             }
-            return Outcome.of(DelimitedShape.detect(
-                    data, path, workbench.shelf().settings().nullWords()));
+            ReadOptions shape = DelimitedShape.detect(
+                    data, path, workbench.shelf().settings().nullWords());
+            isTyped = declares(shape);
+            return Outcome.of(shape);
         } catch (IOException e) {
             return Outcome.failed(Problem.about(
                     Code.FILE_MISSING, path, "It cannot be read: " + e.getMessage() + ".", "Look at its rights."));
         }
     }
 
-    /// Writes the page of the job, as a draft, and gives its file.
+    /// Away from the interface, too, as the file is opened.
+    private boolean declares(ReadOptions shape) {
+        return shape.mayDeclare()
+                && SourceFile.open(data, shape)
+                        .value()
+                        .filter(SourceFile::isTyped)
+                        .isPresent();
+    }
+
+    /// Writes the page of the job, as a draft, and gives its file. Types that the file declares are a line of it.
     public Path begin(ReadOptions shape) {
         String name = name();
         Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
@@ -56,7 +72,11 @@ public final class FoundFile {
         // Who brings in a file allows its folder by that.
         Path root = workbench.shelf().root();
         Consent.Place.of(root, data).ifPresent(p -> Workbench.allow(() -> Consent.keep(root, p)));
-        workbench.edit(page, JobEdits.newPage(job, title, shape));
+        List<Line> lines = new ArrayList<>(List.of(JobEdits.reading(shape)));
+        if (isTyped) {
+            lines.add(Line.of("read_declared", "columns", Written.word("every text column")));
+        }
+        workbench.edit(page, JobEdits.newPage(job, title, lines));
         return page;
     }
 
@@ -104,10 +124,8 @@ public final class FoundFile {
     }
 
     private Outcome<String> keep(ReadOptions shape, String name) {
-        boolean isTyped =
-                SourceFile.open(data, shape).value().filter(SourceFile::isTyped).isPresent();
         return workbench.keepDataset(
-                name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape, isTyped);
+                name.isBlank() || Character.isDigit(name.charAt(0)) ? "data_" + name : name, shape);
     }
 
     private String name() {

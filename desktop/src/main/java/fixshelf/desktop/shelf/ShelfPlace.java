@@ -105,9 +105,9 @@ public final class ShelfPlace implements Place {
                         Ui.button(Command.of("New fix", "Shortcut+N", this::create)),
                         Ui.button(Command.of("New table fix", "Shortcut+Shift+N", this::createTable)),
                         Ui.button(Command.of("New loader", "Shortcut+Alt+N", this::createLoader)));
-        catalogue.setPlaceholder(Ui.wrapped(
+        catalogue.setPlaceholder(Ui.page(Ui.wrapped(
                 "No fix yet. A fix is one small function that cleans one kind of mess. Press Ctrl+N to write the first.",
-                "soft"));
+                "soft")));
         VBox left = new VBox(catalogue, buttons);
         pages = new FacingPages(left, reader.view());
         whole.setCenter(pages);

@@ -252,10 +252,12 @@ public final class Workbench implements AutoCloseable {
     }
 
     /// Keeps a file as a dataset of the shelf, under a name that is free; gives its name.
-    public Outcome<String> keepDataset(String wanted, ReadOptions shape, boolean isTyped) {
+    public Outcome<String> keepDataset(String wanted, ReadOptions shape) {
         Path file = freeFile("datasets", wanted, ".yaml");
         String name = file.getFileName().toString().replace(".yaml", "");
-        String text = isTyped ? DatasetPages.writeDeclared(name, shape) : DatasetPages.write(name, shape);
+        String text = shape.mayDeclare()
+                ? DatasetPages.writeDeclared(name, shape)
+                : DatasetPages.write(name, shape);
         return PageFiles.write(file, text).map(f -> {
             String shown = shelf().root().relativize(f).toString().replace('\\', '/');
             Shelf with = shelf().with(DatasetPages.read(
