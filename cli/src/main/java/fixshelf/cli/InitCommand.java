@@ -13,7 +13,10 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.Spec;
 
-@Command(name = "init", mixinStandardHelpOptions = true, description = "Make a shelf in a folder, with a small dataset, a first fix and a job that runs.")
+@Command(
+        name = "init",
+        mixinStandardHelpOptions = true,
+        description = "Make a shelf in a folder, with a small dataset, a first fix and a job that runs.")
 final class InitCommand implements Callable<Integer> {
     @Parameters(paramLabel = "DIR", description = "The folder; it is made when it is not there.")
     Path folder = Path.of(".");
@@ -41,12 +44,7 @@ final class InitCommand implements Callable<Integer> {
         var out = spec.commandLine().getOut();
         Outcome<ReadyMade.Taken> taken = !readyMade
                 ? Outcome.of(new ReadyMade.Taken(List.of(), List.of()))
-                : made.then(ShelfReader::read)
-                        .then(s -> ReadyMade.take(
-                                s,
-                                ReadyMade.all().stream()
-                                        .map(ReadyMade.Fix::name)
-                                        .toList()));
+                : made.then(ShelfReader::read).then(ReadyMade::takeAll);
         if (made.isPresent() && !taken.isPresent()) {
             return Output.problems(out, spec.commandLine().getErr(), taken.problems(), json);
         }

@@ -86,6 +86,13 @@ class CommandLineTest {
                         "cost.svg"),
                 new Case("look visits_alder_quay --drawing target/cost.svg", 2, "--column"),
                 new Case("list", 0, "squeeze_spaces"),
+                new Case("take", 0, "squeeze_spaces"),
+                new Case("take --json", 0, "\"group\" : \"text\""),
+                new Case(
+                        "take amount plain_number",
+                        0,
+                        "On the shelf already, and left as they are: amount, plain_number."),
+                new Case("take squeeze_space", 1, "There is no ready-made fix squeeze_space."),
                 new Case("list spaces --tag text", 0, "squeeze_spaces"),
                 new Case("list nothing_like_it", 0, "Nothing on the shelf is like that."),
                 new Case("list --folder fixes/dates", 0, "iso_date"),
@@ -298,6 +305,9 @@ class CommandLineTest {
         Path shelf = folder.resolve("new shelf");
         assertThat(run("init", shelf.toString(), "--name", "Ours").code()).isZero();
         assertThat(run("init", shelf.toString()).err()).contains("There is a shelf in this folder already");
+        Path full = shelf.resolveSibling("full");
+        assertThat(run("init", full.toString(), "--ready-made").out()).containsPattern("Took [0-9]+ ready-made fixes");
+        assertThat(run("check", "--shelf", full.toString()).out()).contains("no problem");
         assertThat(run("list", "--shelf", shelf.toString()).out()).contains("first_job");
         String page = Files.readString(demo.resolve("fixes/text/squeeze_spaces.fix.md"));
         Files.writeString(

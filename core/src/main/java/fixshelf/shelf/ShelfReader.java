@@ -42,6 +42,14 @@ public final class ShelfReader {
         return Outcome.of(new ShelfReader(root).shelf());
     }
 
+    /// What a shelf is called, without reading its pages; empty where there is none.
+    public static Optional<String> name(Path root) {
+        return Files.isRegularFile(root.resolve(SETTINGS))
+                ? new ShelfReader(root).text(root.resolve(SETTINGS)).map(t -> Settings.read(t)
+                        .name())
+                : Optional.empty();
+    }
+
     private Shelf shelf() {
         Settings settings = text(root.resolve(SETTINGS))
                 .map(Settings::read)

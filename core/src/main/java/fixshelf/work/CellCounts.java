@@ -10,6 +10,11 @@ import java.util.List;
 final class CellCounts {
     private CellCounts() {}
 
+    /// How many values were lost in the table that a preview made of what is read.
+    static long lost(DuckSession session, String table) {
+        return session.number("SELECT coalesce(sum(l), 0)::BIGINT FROM " + table);
+    }
+
     /// Puts counts right that do not add up from the parts of the line, and gives how many changes those made: a cell
     /// that two of them change is two.
     ///

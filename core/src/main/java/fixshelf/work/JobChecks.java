@@ -76,7 +76,8 @@ public final class JobChecks {
                 : preview.lost(job, effect.line(), MOST_NAMED).value().orElse(List.of());
         return lost.isEmpty()
                 ? why
-                : why.replaceFirst("\\.$", ": ") + LostValue.list(lost) + (lost.size() == MOST_NAMED ? "; …" : "") + ".";
+                : why.replaceFirst("\\.$", ": ") + LostValue.list(lost) + (lost.size() == MOST_NAMED ? "; …" : "")
+                        + ".";
     }
 
     /// As above, with the effects of the lines.

@@ -256,14 +256,15 @@ public final class Preview implements AutoCloseable {
         boolean over = job.plan().readsJob();
         boolean view = staged <= previewRows && !over;
         String name = "line_" + nextTable++;
-        String read = over ? Rows.traced(step.after(), bases(job)) : "SELECT * FROM " + first(job.plan().read());
+        String read = over
+                ? Rows.traced(step.after(), bases(job))
+                : "SELECT * FROM " + first(job.plan().read());
         loaded.session().run((view ? "CREATE VIEW " : "CREATE TABLE ") + name + " AS " + read);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
         long rows = over ? loaded.session().number("SELECT count(*) FROM " + name) : rows();
-        long lost = job.plan().readsTyped()
-                ? loaded.session().number("SELECT coalesce(sum(l), 0)::BIGINT FROM " + name)
-                : 0;
-        return new Table(name, LineEffect.reading(rows + bad, rows, step.fields().size(), lost), view);
+        long lost = job.plan().readsTyped() ? CellCounts.lost(loaded.session(), name) : 0;
+        int columns = step.fields().size();
+        return new Table(name, LineEffect.reading(rows + bad, rows, columns, lost), view);
     }
 
     private Table next(PlannedJob job, int line, String query) {

@@ -63,29 +63,43 @@ public final class RunLog {
                 .put("stops", r.breaks()));
     }
 
-    /// When a job last ran to its end.
-    public static Optional<Instant> lastRun(Path shelf, String job) {
-        if (!Files.exists(file(shelf))) {
-            return Optional.empty();
-        }
-        try {
-            List<String> lines = Files.readAllLines(file(shelf));
-            return lines.reversed().stream()
-                    .flatMap(line -> at(line, job).stream())
-                    .findFirst();
-        } catch (IOException e) {
-            System.getLogger(RunLog.class.getName()).log(System.Logger.Level.DEBUG, "log", e);
-        }
-        return Optional.empty();
+    /// A run to its end.
+    public record Last(String job, Instant at) {}
+
+    /// The last run of any job of a shelf.
+    public static Optional<Last> last(Path shelf) {
+        return lines(shelf).reversed().stream()
+                .flatMap(line -> run(line).stream())
+                .findFirst();
     }
 
-    /// When the run of a line was, if it is one of that job; a line that was cut off is none.
-    private static Optional<Instant> at(String line, String job) {
+    /// When a job last ran to its end.
+    public static Optional<Instant> lastRun(Path shelf, String job) {
+        return lines(shelf).reversed().stream()
+                .flatMap(line -> run(line).stream())
+                .filter(r -> r.job().equals(job))
+                .map(Last::at)
+                .findFirst();
+    }
+
+    private static List<String> lines(Path shelf) {
+        if (!Files.exists(file(shelf))) {
+            return List.of();
+        }
+        try {
+            return Files.readAllLines(file(shelf));
+        } catch (IOException e) {
+            System.getLogger(RunLog.class.getName()).log(System.Logger.Level.DEBUG, "log", e);
+            return List.of();
+        }
+    }
+
+    /// The run of a line; a line that was cut off is none.
+    private static Optional<Last> run(String line) {
         try {
             JsonNode run = JSON.readTree(line);
-            return run.path("job").asText().equals(job)
-                    ? Optional.of(Instant.parse(run.path("at").asText()))
-                    : Optional.empty();
+            return Optional.of(new Last(
+                    run.path("job").asText(), Instant.parse(run.path("at").asText())));
         } catch (JsonProcessingException | java.time.DateTimeException e) {
             return Optional.empty();
         }

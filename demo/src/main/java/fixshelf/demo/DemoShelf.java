@@ -6,6 +6,7 @@ import java.io.IOException;
 import java.io.InputStream;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
+import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -55,6 +56,20 @@ public final class DemoShelf {
             ToolLoans.write(data.resolve(ToolLoans.FILE));
         }
         return folder;
+    }
+
+    /// The demo of the usual size in `folder`; a disk that is full is an [UncheckedIOException].
+    public static Path at(Path folder) {
+        try {
+            return create(folder, ROWS);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /// The page of the job that most is shown with, in a demo shelf.
+    public static Path job(Path shelf) {
+        return shelf.resolve("jobs/visits_clean.yaml");
     }
 
     private static List<String> pages() throws IOException {

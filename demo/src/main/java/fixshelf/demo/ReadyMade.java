@@ -31,8 +31,8 @@ import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
-/// The fixes that are ready to be taken onto any shelf: those of the demo that everybody needs, with their documentation
-/// and their cases. What is taken belongs to the shelf, and is changed like any other page.
+/// The fixes that are ready to be taken onto any shelf: those of the demo that everybody needs, with their
+/// documentation and their cases. What is taken belongs to the shelf, and is changed like any other page.
 public final class ReadyMade {
     private static final Pattern WORD = Pattern.compile("[a-z_][a-z0-9_]*");
 
@@ -63,6 +63,11 @@ public final class ReadyMade {
     /// All of them, by what they are for.
     public static List<Fix> all() {
         return read("ready-made.txt").lines().map(ReadyMade::fix).toList();
+    }
+
+    /// How many there are.
+    public static int count() {
+        return (int) read("ready-made.txt").lines().count();
     }
 
     private static Fix fix(String place) {
@@ -118,6 +123,11 @@ public final class ReadyMade {
         return pages.isEmpty() ? Outcome.of(taken) : PageFiles.write(pages).map(_ -> taken);
     }
 
+    /// As [#take], of all that there are.
+    public static Outcome<Taken> takeAll(Shelf shelf) {
+        return take(shelf, all().stream().map(Fix::name).toList());
+    }
+
     /// The fixes of these names, and all that they call.
     private static List<Fix> withCalled(Collection<String> names, Map<String, Fix> known) {
         Set<Fix> all = new LinkedHashSet<>();
@@ -134,8 +144,7 @@ public final class ReadyMade {
     /// The words of its code, of which some are names of fixes.
     private static Set<String> called(Fix fix) {
         Set<String> words = new LinkedHashSet<>();
-        Matcher code =
-                Pattern.compile("(?s)```(?:sql|yaml)\\n(.*?)```").matcher(fix.text());
+        Matcher code = Pattern.compile("(?s)```(?:sql|yaml)\\n(.*?)```").matcher(fix.text());
         while (code.find()) {
             WORD.matcher(code.group(1)).results().forEach(w -> words.add(w.group()));
         }

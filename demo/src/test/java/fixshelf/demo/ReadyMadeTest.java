@@ -27,8 +27,8 @@ class ReadyMadeTest {
     void eachBringsWhatItCallsAndNothingOfTheDemo() throws Exception {
         for (ReadyMade.Fix fix : ReadyMade.all()) {
             Shelf shelf = empty(fix.name());
-            ReadyMade.Taken taken =
-                    ReadyMade.take(shelf, List.of(fix.name().toUpperCase(java.util.Locale.ROOT))).get();
+            ReadyMade.Taken taken = ReadyMade.take(shelf, List.of(fix.name().toUpperCase(java.util.Locale.ROOT)))
+                    .get();
             assertThat(taken.written()).contains(fix.name());
             assertThat(fix.about()).as(fix.name()).isNotBlank();
             Shelf now = ShelfReader.read(shelf.root()).get();

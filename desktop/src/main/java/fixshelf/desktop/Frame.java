@@ -13,6 +13,7 @@ import fixshelf.desktop.parts.TypedFiles;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.desktop.shelf.ShelfPlace;
 import fixshelf.desktop.shelf.WritingPlace;
+import fixshelf.desktop.workbench.Background;
 import fixshelf.desktop.workbench.UserSettings;
 import fixshelf.desktop.workbench.Workbench;
 import fixshelf.problem.Outcome;
@@ -21,10 +22,8 @@ import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.FixPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.PageFiles;
-import fixshelf.shelf.ShelfReader;
 import fixshelf.shelf.TableFixPage;
 import java.io.File;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -34,11 +33,9 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import javafx.scene.Node;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
-import javafx.scene.control.TextField;
 import javafx.scene.control.ToggleButton;
 import javafx.scene.control.ToggleGroup;
 import javafx.scene.input.KeyCombination;
@@ -76,7 +73,15 @@ final class Frame {
     private final HBox state = Ui.row("state");
     private final Map<KeyCombination, List<Bound>> bound = new HashMap<>();
     private final Map<Place, ToggleButton> places = new LinkedHashMap<>();
-    private final JumpField jump = new JumpField(this::targets, new TypedFiles(this::workbench, this::read));
+    private final Background background = new Background();
+    private final JumpField jump = new JumpField(
+            this::targets,
+            new TypedFiles(
+                    () -> workbench().map(Workbench::background).orElse(background),
+                    () -> workbench().map(w -> w.shelf().root()).orElse(Path.of(System.getProperty("user.home"))),
+                    this::read,
+                    this::open));
+    private @Nullable FirstPage first;
     private @Nullable Workbench workbench;
     private @Nullable Place current;
     private @Nullable ShelfPlace shelfPlace;
@@ -104,6 +109,12 @@ final class Frame {
         return scene;
     }
 
+    /// Whether nothing is being worked out.
+    boolean isIdle() {
+        return background.isIdle()
+                && workbench().map(w -> w.background().isIdle()).orElse(true);
+    }
+
     Optional<Workbench> workbench() {
         return Optional.ofNullable(workbench);
     }
@@ -121,55 +132,37 @@ final class Frame {
 
     /// The page for a user who has no shelf yet, or whose shelf cannot be opened: what a shelf is, and the ways to one.
     void welcome(List<Problem> problems) {
-        VBox page = Ui.column("notice", Ui.label("Fix Shelf", "title"));
-        problems.forEach(p -> page.getChildren().add(Ui.wrapped(p.sentence(), "problem")));
-        page.getChildren()
-                .addAll(
-                        Ui.wrapped(
-                                "A shelf is a folder with your fixes, datasets and jobs as plain pages. A fix is a small"
-                                        + " function that cleans one kind of mess; a job uses fixes on a file.",
-                                "prose"),
-                        Ui.label("Begin", "heading"),
-                        step(
-                                "A new shelf, with a small dataset, a first fix and a job that runs.",
-                                Ui.button(newShelf(), "strong")),
-                        step("A shelf that is there already.", Ui.button(openShelf())),
-                        step("Or type the folder here, and press Enter.", folderField()));
-        List<Path> last = settings.lastShelves();
-        if (!last.isEmpty()) {
-            page.getChildren().add(Ui.label("Last shelves", "heading"));
-            last.forEach(folder ->
-                    page.getChildren().add(Ui.button(Command.of(folder.toString(), "", () -> open(folder)), "plain")));
+        if (firstPage().isPresent()) {
+            firstPage().get().tell(problems);
+            return;
         }
-        root.setTop(null);
-        root.setCenter(Ui.page(page));
-        root.setBottom(null);
+        FirstPage page = new FirstPage(settings, background, new FirstWays(this, background), problems);
+        first = page;
+        current = null;
+        jump.setPromptText("Jump to a shelf or a file …");
+        root.setTop(Ui.row("bar", Ui.label("Fix Shelf", "shelf-name"), Ui.spring(), jump));
+        root.setCenter(page.view());
+        Label says = Ui.label("");
+        says.textProperty().bind(background.busyProperty());
+        keys.setText("Ctrl+O open · Ctrl+J jump · Ctrl+Shift+L the dark sheet");
+        root.setBottom(Ui.row("status", says, Ui.spring(), keys));
+        root.applyCss();
+        root.layout();
+        page.focus();
     }
 
-    private static HBox step(String words, Node control) {
-        Label label = Ui.wrapped(words);
-        label.setMinWidth(340);
-        label.setPrefWidth(340);
-        return Ui.row("state", label, control);
+    /// The first page, while no shelf is open.
+    Optional<FirstPage> firstPage() {
+        return workbench == null ? Optional.ofNullable(first) : Optional.empty();
     }
 
-    /// A folder that is typed: one that holds a shelf is opened, another becomes one.
-    private TextField folderField() {
-        TextField field = new TextField();
-        field.setId("shelf-folder");
-        field.setPromptText("a folder");
-        field.setPrefColumnCount(28);
-        field.setOnAction(_ -> {
-            if (!field.getText().isBlank()) {
-                Path folder = Path.of(field.getText().strip()).toAbsolutePath().normalize();
-                if (Files.exists(folder.resolve(ShelfReader.SETTINGS))) {
-                    open(folder);
-                } else {
-                    create(folder);
-                }
-            }
-        });
-        return field;
+    /// Opens a shelf that was made, or says why it was not.
+    void made(Outcome<Path> shelf) {
+        if (shelf.isPresent()) {
+            open(shelf.get());
+        } else {
+            welcome(shelf.problems());
+        }
     }
 
     /// All problems of the pages, each with where it is, and a way there.
@@ -234,6 +227,8 @@ final class Frame {
             places.put(place, button);
             place.commands().forEach(c -> bind(c, Optional.of(place)));
         }
+        first = null;
+        jump.setPromptText(JumpField.PROMPT);
         HBox bar = Ui.row("bar", Ui.label(opened.shelf().settings().name(), "shelf-name"));
         bar.getChildren().addAll(places.values());
         bar.getChildren().addAll(Ui.spring(), jump, state);
@@ -263,7 +258,18 @@ final class Frame {
         long problems = Objects.requireNonNull(workbench).problemsProperty().get().stream()
                 .filter(Problem::isError)
                 .count();
-        state.getChildren().setAll(Ui.label("● " + Ui.count(holds, "case holds", "cases hold"), "holds"));
+        state.getChildren()
+                .setAll(
+                        results.isEmpty()
+                                ? Ui.label("no case yet", "soft")
+                                : Ui.label("● " + Ui.count(holds, "case holds", "cases hold"), "holds"));
+        workbench()
+                .filter(_ -> !results.isEmpty())
+                .ifPresent(w -> settings.putCases(
+                        w.shelf().root(),
+                        fails == 0
+                                ? "● " + Ui.count(holds, "holds", "hold")
+                                : "▲ " + fails + " of " + results.size() + " fail"));
         if (fails > 0) {
             state.getChildren().add(Ui.label("▲ " + Ui.count(fails, "fails", "fail"), "fails"));
         }
@@ -297,7 +303,7 @@ final class Frame {
         }
     }
 
-    private void showFix(String name) {
+    void showFix(String name) {
         if (shelfPlace != null) {
             enter(shelfPlace);
             shelfPlace.show(name);
@@ -374,15 +380,10 @@ final class Frame {
 
     /// Makes a new shelf in a folder and opens it.
     void create(Path folder) {
-        Outcome<Path> made = PageFiles.initShelf(folder, String.valueOf(folder.getFileName()));
-        if (made.isPresent()) {
-            open(folder);
-        } else {
-            welcome(made.problems());
-        }
+        made(PageFiles.initShelf(folder, String.valueOf(folder.getFileName())));
     }
 
-    private Optional<Path> chooseFolder(String title) {
+    Optional<Path> chooseFolder(String title) {
         DirectoryChooser chooser = new DirectoryChooser();
         chooser.setTitle(title);
         return Optional.ofNullable(chooser.showDialog(stage)).map(File::toPath);
@@ -411,7 +412,8 @@ final class Frame {
                 }),
                 Command.of("Larger text", "Shortcut+Plus", () -> resize(1)),
                 Command.of("Smaller text", "Shortcut+Minus", () -> resize(-1)),
-                Command.of("Read a file in a new job …", "Shortcut+Shift+O", this::chooseFile)
+                Command.of("Read a file in a new job …", "Shortcut+Shift+O", () -> chooseFile()
+                                .ifPresent(this::read))
                         .when(() -> jobsPlace != null),
                 stopWork(),
                 openShelf(),
@@ -419,14 +421,18 @@ final class Frame {
         return commands;
     }
 
-    private void chooseFile() {
+    Optional<Path> chooseFile() {
         FileChooser chooser = new FileChooser();
         chooser.setTitle("A file: delimited text, a workbook, JSON, Parquet");
-        Optional.ofNullable(chooser.showOpenDialog(stage)).map(File::toPath).ifPresent(this::read);
+        return Optional.ofNullable(chooser.showOpenDialog(stage)).map(File::toPath);
     }
 
     /// Begins a new job with a line that reads the file; among the data, keeps it as a dataset.
     void read(Path file) {
+        if (firstPage().isPresent()) {
+            firstPage().get().bring(file);
+            return;
+        }
         if (current != null && current == dataPlace) {
             dataPlace().bring(file);
             return;
@@ -472,7 +478,7 @@ final class Frame {
 
     private void acceptFiles() {
         scene.setOnDragOver(e -> {
-            if (workbench != null && e.getDragboard().hasFiles()) {
+            if (e.getDragboard().hasFiles()) {
                 e.acceptTransferModes(TransferMode.COPY);
             }
             e.consume();

@@ -34,6 +34,9 @@ final class Shots {
     void draw() throws Exception {
         Files.createDirectories(folder);
         Path settings = start();
+        // The shelf is one of lately, whose cases were tried.
+        onScreen(() -> frame().open(shelf));
+        settle();
         onScreen(() -> frame().welcome(java.util.List.of()));
         save("welcome");
         onScreen(() -> frame().open(shelf));
@@ -217,8 +220,7 @@ final class Shots {
         int quiet = 0;
         for (int i = 0; i < 6000 && quiet < 8; i++) {
             Thread.sleep(50);
-            boolean idle = onScreen(
-                    () -> frame().workbench().map(w -> w.background().isIdle()).orElse(true));
+            boolean idle = onScreen(() -> frame().isIdle());
             quiet = idle ? quiet + 1 : 0;
         }
     }

@@ -110,7 +110,9 @@ final class WindowCommands {
         public Integer call() throws Exception {
             System.setProperty("glass.platform", "Headless");
             System.setProperty("prism.order", "sw");
-            Path shelf = Files.createTempDirectory("fixshelf-shots");
+            Path home = Files.createTempDirectory("fixshelf-shots");
+            System.setProperty("user.home", home.toString());
+            Path shelf = home.resolve("shelves/brindle-valley");
             DemoShelf.create(shelf, DemoShelf.ROWS);
             new Shots(shelf, folder).draw();
             Platform.exit();

@@ -7,6 +7,7 @@ import java.nio.file.Path;
 import java.util.List;
 import java.util.Set;
 import java.util.concurrent.TimeUnit;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 import javafx.scene.Node;
 import javafx.scene.control.Button;
@@ -28,12 +29,17 @@ abstract class WindowTest {
     Frame frame;
 
     final void open(Path shelf) throws Exception {
-        FxToolkit.registerPrimaryStage();
+        begin(shelf.resolve(".fixshelf/window.properties"), f -> f.open(shelf));
         folder = shelf;
+    }
+
+    /// A window with no shelf in it, or with one.
+    final void begin(Path settings, Consumer<Frame> first) throws Exception {
+        FxToolkit.registerPrimaryStage();
         FxToolkit.setupStage(stage -> {
             Stage window = new Stage();
-            frame = new Frame(window, new UserSettings(folder.resolve(".fixshelf/window.properties")));
-            frame.open(folder);
+            frame = new Frame(window, new UserSettings(settings));
+            first.accept(frame);
             window.show();
             window.requestFocus();
         });
@@ -138,10 +144,10 @@ abstract class WindowTest {
         int[] quiet = {0};
         WaitForAsyncUtils.waitFor(300, TimeUnit.SECONDS, () -> {
             boolean idle = WaitForAsyncUtils.asyncFx(() -> frame.workbench()
-                            .map(w -> w.background().isIdle()
+                            .map(_ -> frame.isIdle()
                                     && !frame.shelfPlace().writing().body().isBusy()
                                     && !frame.shelfPlace().writing().whole().isBusy())
-                            .orElse(true))
+                            .orElse(frame.isIdle()))
                     .get();
             quiet[0] = idle ? quiet[0] + 1 : 0;
             return quiet[0] > 5;

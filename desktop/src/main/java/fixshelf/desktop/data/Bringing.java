@@ -89,8 +89,7 @@ final class Bringing {
 
     /// Keeps a dataset that is in no file; gives what is wrong if that cannot be.
     private Optional<String> keepRemote(String name, ReadOptions options) {
-        Outcome<String> kept =
-                workbench.keepDataset(name, options);
+        Outcome<String> kept = workbench.keepDataset(name, options);
         kept.value().ifPresent(brought);
         return kept.isPresent()
                 ? Optional.empty()

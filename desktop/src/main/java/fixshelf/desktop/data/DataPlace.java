@@ -250,7 +250,7 @@ public final class DataPlace implements Place {
                 "problem",
                 !problem.isEmpty() || seen.filter(d -> d.leftOut() > 0).isPresent());
         String nothing =
-                !problem.isEmpty() ? problem : chosen().isEmpty() ? "Choose a dataset on the left." : "Loading …";
+                !problem.isEmpty() ? problem : chosen().isPresent() ? "Loading …" : DatasetCell.nothing(workbench);
         columns.show(seen.orElse(null), nothing);
         fillButtons();
         if (seen.isPresent()) {

@@ -1,6 +1,7 @@
 package fixshelf.desktop.data;
 
 import fixshelf.desktop.parts.Ui;
+import fixshelf.desktop.workbench.Workbench;
 import fixshelf.plan.ReadOptions;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.source.Age;
@@ -16,6 +17,13 @@ final class DatasetCell extends ListCell<DatasetPage> {
 
     DatasetCell(DataModel model) {
         this.model = model;
+    }
+
+    /// What stands in the place of a dataset while none is chosen.
+    static String nothing(Workbench workbench) {
+        return workbench.shelf().datasets().isEmpty()
+                ? "Here stands what a dataset holds, what is odd in it, and which fixes would help. Bring one in on the left."
+                : "Choose a dataset on the left.";
     }
 
     @Override

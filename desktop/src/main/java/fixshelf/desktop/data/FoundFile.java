@@ -1,6 +1,7 @@
 package fixshelf.desktop.data;
 
 import fixshelf.desktop.parts.Place;
+import fixshelf.desktop.workbench.Leave;
 import fixshelf.desktop.workbench.Workbench;
 import fixshelf.fetch.Consent;
 import fixshelf.plan.Line;
@@ -71,7 +72,7 @@ public final class FoundFile {
         String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
         // Who brings in a file allows its folder by that.
         Path root = workbench.shelf().root();
-        Consent.Place.of(root, data).ifPresent(p -> Workbench.allow(() -> Consent.keep(root, p)));
+        Consent.Place.of(root, data).ifPresent(p -> Leave.give(() -> Consent.keep(root, p)));
         List<Line> lines = new ArrayList<>(List.of(JobEdits.reading(shape)));
         if (isTyped) {
             lines.add(Line.of("read_declared", "columns", Written.word("every text column")));

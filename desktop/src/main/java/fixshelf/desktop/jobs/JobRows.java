@@ -351,7 +351,8 @@ final class JobRows {
         shown = null;
         say(problem, true);
         offers.setVisible(false);
-        grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), "No rows to show.");
+        String words = problem.isEmpty() ? "The rows stand here once a table is read." : "No rows to show.";
+        grid.show(List.of(), Emphasis.NONE, new PagedRows(0, (_, _) -> {}), words);
     }
 
     void say(String words, boolean wrong) {

@@ -61,6 +61,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
     private List<Consent.Place> refused = List.of();
     private Optional<Problem> wrong = Optional.empty();
     private final DeleteRows deleting;
+    private final NoJobs none;
+    private final VBox left;
     private boolean filling;
 
     public JobsPlace(Workbench workbench, Runnable changed, Consumer<String> toFix) {
@@ -86,7 +88,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         lines = new LineEditor(this, card, this, () -> 1);
         add = new AddLine(this::offeredLines, lines::insert);
         buttons.getStyleClass().add("buttons");
-        VBox left = new VBox(Ui.page(leftSheet()), buttons);
+        none = new NoJobs(workbench, this::begin, this::show);
+        left = new VBox(Ui.page(leftSheet()), buttons);
         left.addEventFilter(KeyEvent.KEY_PRESSED, lines::key);
         pages = new FacingPages(left, rows.view());
         workbench.shelfProperty().addListener(_ -> refresh());
@@ -191,11 +194,9 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         Optional<JobPage> job = job();
         fillButtons();
         changed.run();
+        pages.left(job.isEmpty() ? none.view() : left);
         if (job.isEmpty()) {
-            about.setText(
-                    "There is no job yet. Drop a file on the window (delimited text, a workbook, JSON, Parquet), or press Ctrl+Shift+O: a job"
-                            + " begins with the line that reads it. Then add lines by typing the name of a fix.");
-            rows.showNothing("No file is read yet.");
+            rows.showNothing("");
             return;
         }
         about.setText(JobWords.about(workbench, job.get(), look, total));

@@ -167,7 +167,9 @@ public final class LanguagesPlace implements Place {
     private void fill() {
         Optional<InLanguages> shown = shown();
         if (shown.isEmpty()) {
-            subtitle.setText("The shelf has no fix yet.");
+            subtitle.setText(
+                    "The shelf has no fix yet. On Shelf (Ctrl+1) one is written, or taken ready-made; here it is said in every"
+                            + " language, and run in those that are on this machine.");
             languages.getChildren().clear();
             return;
         }

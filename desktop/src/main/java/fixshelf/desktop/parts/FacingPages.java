@@ -27,6 +27,17 @@ public final class FacingPages extends SplitPane {
         SplitPane.setResizableWithParent(left, false);
     }
 
+    /// Puts another page on the left.
+    public void left(Region page) {
+        if (getItems().getFirst() != page) {
+            double at = getDividerPositions()[0];
+            getItems().set(0, page);
+            page.setMinWidth(0);
+            SplitPane.setResizableWithParent(page, false);
+            setDividerPositions(at);
+        }
+    }
+
     /// Left whole, right whole, both: one after the other.
     public void turn() {
         double at = getDividerPositions()[0];

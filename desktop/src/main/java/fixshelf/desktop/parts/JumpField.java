@@ -14,6 +14,9 @@ import javafx.stage.Popup;
 
 /// Finds a fix, a column, a job or a command by typing, and a file by its path.
 public final class JumpField extends TextField {
+    /// What stands in it while a shelf is open and nothing is typed.
+    public static final String PROMPT = "Jump to a fix, column, job, or type a path";
+
     private static final int MOST = 14;
 
     /// Something to jump to.
@@ -28,7 +31,7 @@ public final class JumpField extends TextField {
         this.targets = targets;
         this.files = files;
         getStyleClass().add("jump");
-        setPromptText("Jump to a fix, column, job, or type a path");
+        setPromptText(PROMPT);
         setAccessibleText("Jump to a fix, a column, a job or a command, or type the path of a file");
         list.getStyleClass().add("jump-list");
         list.setCellFactory(_ -> new TargetCell());
@@ -111,6 +114,10 @@ public final class JumpField extends TextField {
     }
 
     private Target target(TypedPath.Found found) {
+        if (found.shelf()) {
+            return new Target("shelf", found.text(), () -> files.opener()
+                    .accept(found.file().normalize()));
+        }
         return found.folder()
                 ? new Target("folder", found.text(), () -> write(found.text()))
                 : new Target("file", found.text(), () -> files.reader().accept(found.file()));

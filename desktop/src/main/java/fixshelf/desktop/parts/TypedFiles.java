@@ -1,24 +1,22 @@
 package fixshelf.desktop.parts;
 
+import fixshelf.desktop.workbench.Background;
 import fixshelf.desktop.workbench.Background.Request;
-import fixshelf.desktop.workbench.Workbench;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.Optional;
 import java.util.function.Consumer;
 import java.util.function.Supplier;
 
-/// Files by paths that are typed; one that begins at no root begins at the folder of the shelf.
+/// Files and shelves by paths that are typed.
 ///
-/// @param workbench the shelf that is open, if one is
+/// @param from the folder at which a path begins that begins at no root: of the shelf that is open, or the user's own
 /// @param reader takes a file whose path was typed
-public record TypedFiles(Supplier<Optional<Workbench>> workbench, Consumer<Path> reader) {
+/// @param opener takes the folder of a shelf
+public record TypedFiles(
+        Supplier<Background> background, Supplier<Path> from, Consumer<Path> reader, Consumer<Path> opener) {
     /// Finds what a path could become, away from the interface: a folder can be far away.
     void find(String typed, Consumer<List<TypedPath.Found>> done) {
-        workbench.get().ifPresent(w -> w.background()
-                .ask(
-                        Request.now("paths", "looking for files"),
-                        () -> TypedPath.found(typed, w.shelf().root()),
-                        done));
+        Path begins = from.get();
+        background.get().ask(Request.now("paths", "looking for files"), () -> TypedPath.found(typed, begins), done);
     }
 }

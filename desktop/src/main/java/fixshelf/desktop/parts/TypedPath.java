@@ -1,5 +1,6 @@
 package fixshelf.desktop.parts;
 
+import fixshelf.shelf.ShelfReader;
 import java.io.IOException;
 import java.nio.file.DirectoryIteratorException;
 import java.nio.file.DirectoryStream;
@@ -18,7 +19,9 @@ public final class TypedPath {
     private TypedPath() {}
 
     /// A file or folder, and what the field holds when it is taken.
-    public record Found(Path file, String text, boolean folder) {}
+    ///
+    /// @param shelf whether it is the folder of a shelf
+    public record Found(Path file, String text, boolean folder, boolean shelf) {}
 
     /// Whether a text is meant as a path: it begins as one, or holds what parts folders.
     public static boolean is(String typed) {
@@ -47,7 +50,8 @@ public final class TypedPath {
                     boolean hidden = name.startsWith(".") && !begun.startsWith(".");
                     if (!hidden && name.toLowerCase(Locale.ROOT).startsWith(begun)) {
                         boolean isFolder = Files.isDirectory(entry);
-                        found.add(new Found(entry, before + name + (isFolder ? "/" : ""), isFolder));
+                        boolean isShelf = isFolder && Files.isRegularFile(entry.resolve(ShelfReader.SETTINGS));
+                        found.add(new Found(entry, before + name + (isFolder ? "/" : ""), isFolder, isShelf));
                     }
                     if (++looked == MOST_LOOKED_AT) {
                         break;

@@ -40,13 +40,9 @@ final class ReaderPage {
     }
 
     /// What stands here while no fix is chosen.
-    void emptyWords(boolean noFix) {
+    void emptyWords() {
         if (page == null && table == null) {
-            String words = noFix
-                    ? "Here a fix is read and tried, once there is one: its purpose, its cases, and what it gives for what you"
-                            + " type."
-                    : "Choose a fix on the left.";
-            sheet.getChildren().setAll(Ui.wrapped(words, "soft"));
+            sheet.getChildren().setAll(Ui.wrapped("Choose a fix on the left.", "soft"));
         }
     }
 

@@ -37,6 +37,7 @@ import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
 import javafx.scene.layout.Priority;
 import javafx.scene.layout.Region;
+import javafx.scene.layout.StackPane;
 import javafx.scene.layout.VBox;
 import org.jspecify.annotations.Nullable;
 
@@ -70,6 +71,8 @@ public final class ShelfPlace implements Place {
     private final ObservableList<Entry> entries = FXCollections.observableArrayList();
     private final Button change = Ui.button(Command.of("Change this fix", "Shortcut+E", this::write), "strong");
     private final ReaderPage reader;
+    private final TakePage take;
+    private final StackPane right = new StackPane();
     private final BorderPane whole = new BorderPane();
     private final FacingPages pages;
     private @Nullable Path chosen;
@@ -82,10 +85,10 @@ public final class ShelfPlace implements Place {
         this.table = new TablePlace(workbench, changed);
         this.changed = changed;
         this.reader = new ReaderPage(workbench);
+        this.take = new TakePage(workbench, this::show);
         catalogue.getStyleClass().add("catalogue");
         catalogue.setItems(entries);
         catalogue.setCellFactory(_ -> new EntryCell());
-        catalogue.setPlaceholder(Ui.wrapped("The shelf is empty. Write the first fix with Ctrl+N.", "soft"));
         catalogue.getSelectionModel().selectedItemProperty().addListener((_, _, e) -> choose(e));
         catalogue.setOnKeyPressed(e -> {
             if (e.getCode() == KeyCode.ENTER) {
@@ -105,11 +108,15 @@ public final class ShelfPlace implements Place {
                         Ui.button(Command.of("New fix", "Shortcut+N", this::create)),
                         Ui.button(Command.of("New table fix", "Shortcut+Shift+N", this::createTable)),
                         Ui.button(Command.of("New loader", "Shortcut+Alt+N", this::createLoader)));
-        catalogue.setPlaceholder(Ui.page(Ui.wrapped(
-                "No fix yet. A fix is one small function that cleans one kind of mess. Press Ctrl+N to write the first.",
-                "soft")));
+        catalogue.setPlaceholder(Ui.page(Ui.column(
+                "sheet",
+                Ui.wrapped(
+                        "No fix yet. A fix is one small function that cleans one kind of mess. Ctrl+N writes the first, or take"
+                                + " some of the ready-made ones.",
+                        "soft"))));
         VBox left = new VBox(catalogue, buttons);
-        pages = new FacingPages(left, reader.view());
+        right.getChildren().setAll(reader.view());
+        pages = new FacingPages(left, right);
         whole.setCenter(pages);
         workbench.shelfProperty().addListener(_ -> fill());
         workbench.resultsProperty().addListener(_ -> {
@@ -149,8 +156,23 @@ public final class ShelfPlace implements Place {
         Path keep = chosen;
         entries.setAll(all);
         change.setDisable(all.isEmpty());
-        reader.emptyWords(all.isEmpty());
+        reader.emptyWords();
+        if (all.isEmpty()) {
+            take();
+        }
         select(keep);
+    }
+
+    /// Shows the ready-made fixes in the place of the page that is read.
+    private void take() {
+        if (!right.getChildren().contains(take.view())) {
+            right.getChildren().setAll(take.view());
+        }
+        take.show();
+    }
+
+    private void readOn() {
+        right.getChildren().setAll(reader.view());
     }
 
     private void select(@Nullable Path file) {
@@ -162,6 +184,9 @@ public final class ShelfPlace implements Place {
     }
 
     private void choose(@Nullable Entry entry) {
+        if (entry != null) {
+            readOn();
+        }
         if (entry instanceof Entry.Fix(FixPage page)) {
             chosen = page.file();
             reader.show(page);
@@ -260,6 +285,12 @@ public final class ShelfPlace implements Place {
                 Command.of("New fix", "Shortcut+N", this::create),
                 Command.of("New table fix", "Shortcut+Shift+N", this::createTable),
                 Command.of("New loader", "Shortcut+Alt+N", this::createLoader),
+                Command.of("Take ready-made fixes", "Shortcut+Shift+T", () -> {
+                            read();
+                            take();
+                            take.focus();
+                        })
+                        .when(() -> whole.getScene() != null),
                 PromiseLines.keepBroken(workbench, () -> chosen)));
         writing.commands().forEach(c -> all.add(c.when(() -> isWriting && whole.getScene() != null)));
         table.commands()

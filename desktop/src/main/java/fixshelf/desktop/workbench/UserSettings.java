@@ -6,7 +6,9 @@ import java.io.IOException;
 import java.io.StringReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Properties;
 import java.util.stream.Collectors;
@@ -44,6 +46,35 @@ public final class UserSettings {
                 .map(Path::of)
                 .filter(Files::isDirectory)
                 .toList();
+    }
+
+    /// What came of the cases of a shelf when it was open last; empty where nobody knows.
+    public String casesOf(Path folder) {
+        return cases().getOrDefault(folder.toString(), "");
+    }
+
+    /// Remembers what came of the cases of a shelf; of shelves that are not among the last ones it is forgotten.
+    public void putCases(Path folder, String words) {
+        Map<String, String> all = cases();
+        if (words.equals(all.put(folder.toString(), words))) {
+            return;
+        }
+        List<String> last = lastShelves().stream().map(Path::toString).toList();
+        put(
+                "cases",
+                all.entrySet().stream()
+                        .filter(e -> last.contains(e.getKey()))
+                        .map(e -> e.getKey() + "\t" + e.getValue())
+                        .collect(Collectors.joining("\t")));
+    }
+
+    private Map<String, String> cases() {
+        Map<String, String> all = new LinkedHashMap<>();
+        String[] words = values.getProperty("cases", "").split("\t");
+        for (int i = 0; i + 1 < words.length; i += 2) {
+            all.put(words[i], words[i + 1]);
+        }
+        return all;
     }
 
     /// Remembers that a shelf was opened.

@@ -246,6 +246,21 @@ public final class Workbench implements AutoCloseable {
         }
     }
 
+    /// Pages of fixes that were written onto the shelf.
+    public void come(Map<Path, String> pages) {
+        Shelf with = shelf();
+        for (Map.Entry<Path, String> page : pages.entrySet()) {
+            Path file = page.getKey();
+            kept.put(file, page.getValue());
+            SourceText source =
+                    new SourceText(shelf().root().relativize(file).toString().replace('\\', '/'), page.getValue());
+            with = TableFixPages.isTableFix(source)
+                    ? with.with(TableFixPages.read(file, source))
+                    : with.with(FixPages.read(file, source));
+        }
+        shelf.set(with);
+    }
+
     /// A page of a dataset that was written.
     public void take(DatasetPage page) {
         shelf.set(shelf().with(page));
@@ -255,31 +270,15 @@ public final class Workbench implements AutoCloseable {
     public Outcome<String> keepDataset(String wanted, ReadOptions shape) {
         Path file = freeFile("datasets", wanted, ".yaml");
         String name = file.getFileName().toString().replace(".yaml", "");
-        String text = shape.mayDeclare()
-                ? DatasetPages.writeDeclared(name, shape)
-                : DatasetPages.write(name, shape);
+        String text = shape.mayDeclare() ? DatasetPages.writeDeclared(name, shape) : DatasetPages.write(name, shape);
         return PageFiles.write(file, text).map(f -> {
             String shown = shelf().root().relativize(f).toString().replace('\\', '/');
             Shelf with = shelf().with(DatasetPages.read(
                     f, new SourceText(shown, text), shelf().settings().nullWords()));
-            allow(() -> Datasets.allow(with, name));
+            Leave.give(() -> Datasets.allow(with, name));
             shelf.set(with);
             return name;
         });
-    }
-
-    /// Something that is remembered for this user.
-    public interface Leave {
-        void give() throws IOException;
-    }
-
-    /// What cannot be remembered is asked for where it is needed.
-    public static void allow(Leave leave) {
-        try {
-            leave.give();
-        } catch (IOException e) {
-            System.getLogger(Workbench.class.getName()).log(System.Logger.Level.WARNING, "not remembered", e);
-        }
     }
 
     public void undo(Path file) {

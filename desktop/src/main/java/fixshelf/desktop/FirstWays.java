@@ -1,0 +1,89 @@
+package fixshelf.desktop;
+
+import fixshelf.demo.DemoShelf;
+import fixshelf.demo.ReadyMade;
+import fixshelf.desktop.workbench.Background;
+import fixshelf.problem.Code;
+import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
+import fixshelf.shelf.PageFiles;
+import fixshelf.shelf.ShelfReader;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.List;
+import java.util.Optional;
+
+/// The ways from the first page to a shelf, in a window.
+final class FirstWays implements FirstPage.Ways {
+    private final Frame frame;
+    private final Background background;
+
+    FirstWays(Frame frame, Background background) {
+        this.frame = frame;
+        this.background = background;
+    }
+
+    @Override
+    public void open(Path folder) {
+        frame.open(folder);
+    }
+
+    @Override
+    public void make(Path folder, boolean readyMade) {
+        frame.made(PageFiles.initShelf(folder, named(folder))
+                .then(f ->
+                        readyMade ? ShelfReader.read(f).then(ReadyMade::takeAll).map(_ -> f) : Outcome.of(f)));
+    }
+
+    private static String named(Path folder) {
+        return String.valueOf(folder.getFileName());
+    }
+
+    @Override
+    public void bring(Path file, Path folder) {
+        if (!Files.isRegularFile(file)) {
+            frame.welcome(List.of(Problem.about(
+                    Code.FILE_MISSING, file.toString(), "There is no file " + file + ".", "Look at the path.")));
+            return;
+        }
+        if (Files.isRegularFile(folder.resolve(ShelfReader.SETTINGS))) {
+            frame.open(folder);
+        } else {
+            frame.made(PageFiles.emptyShelf(folder, named(folder)));
+        }
+        frame.workbench().ifPresent(_ -> {
+            frame.enter(frame.jobsPlace());
+            frame.jobsPlace().begin(file);
+        });
+    }
+
+    @Override
+    public void demo(String what) {
+        Path folder = Path.of(System.getProperty("user.home"), ".fixshelf", "demo");
+        background.ask(Background.Request.now("demo", "making the demo"), () -> DemoShelf.at(folder), made -> {
+            frame.open(made);
+            frame.workbench().ifPresent(_ -> tryIn(made, what));
+        });
+    }
+
+    private void tryIn(Path demo, String what) {
+        switch (what) {
+            case "fix" -> frame.showFix("squeeze_spaces");
+            case "job", "cell" -> {
+                frame.enter(frame.jobsPlace());
+                frame.jobsPlace().show(DemoShelf.job(demo));
+            }
+            default -> {}
+        }
+    }
+
+    @Override
+    public Optional<Path> chooseFolder(String title) {
+        return frame.chooseFolder(title);
+    }
+
+    @Override
+    public Optional<Path> chooseFile() {
+        return frame.chooseFile();
+    }
+}
