@@ -368,8 +368,7 @@ public final class Preview implements AutoCloseable {
                 .toList();
     }
 
-    /// The line whose table the rows of a view stand in: the one before it where rows are shown that leave, or that
-    /// repeat.
+    /// The line whose table the rows of a view stand in: the one before it where they leave, or repeat.
     public static int lineOf(PlannedJob job, int line, View view) {
         if (line == 1) {
             return 1;
