@@ -2,6 +2,7 @@ package fixshelf.plan;
 
 import fixshelf.table.Relation;
 import fixshelf.type.Column;
+import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -93,6 +94,18 @@ public record Plan(List<Step> steps, int resultLine) {
     /// Whether it reads another job, or a dataset whose columns get types, that gives the rows of its table.
     public boolean readsTyped() {
         return readsJob() && readsRows();
+    }
+
+    /// Whether its columns get the types that the source declares, all of them and no others.
+    public boolean readsDeclared() {
+        return readsTyped()
+                && ((Relation.Compute) steps.getFirst().after())
+                        .cells().stream().allMatch(c -> c.made().type().equals(c.made().declared()))
+                && read().shape().fields().stream()
+                        .allMatch(f -> f.declared().equals(Type.TEXT)
+                                || steps.getFirst().after().shape().find(f.id())
+                                        .filter(now -> now.type().equals(f.declared()))
+                                        .isPresent());
     }
 
     /// The columns of the table that is read.

@@ -11,12 +11,16 @@ import java.sql.DriverManager;
 import java.sql.ResultSet;
 import java.sql.SQLException;
 import java.sql.Statement;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.stream.Collectors;
 
 /// Parquet files, with every value as text, as the engine writes it, and with the types that they say.
 final class ParquetFile {
+    private static final int MOST_DIGITS = 18;
+
     private final Path file;
 
     ParquetFile(Path file) {
@@ -81,6 +85,56 @@ final class ParquetFile {
 
     private ProblemException problem(String what, String todo) {
         return new ProblemException(Problem.about(Code.FILE_BROKEN, file.toString(), what, todo));
+    }
+
+    /// The relation that reads a file, whose values have the types that it says; the engine refuses it where one of them
+    /// is no value of its type here. Empty where a type is held otherwise here.
+    static Optional<String> typed(Path file, List<String> names, List<Type> types) {
+        List<String> columns = new ArrayList<>();
+        for (int i = 0; i < names.size(); i++) {
+            String name = DuckSession.name(names.get(i));
+            Optional<String> value = typed(name, types.get(i));
+            if (value.isEmpty()) {
+                return Optional.empty();
+            }
+            columns.add(value.get() + " AS " + name);
+        }
+        return Optional.of("(SELECT " + String.join(", ", columns) + " FROM read_parquet("
+                + DuckSession.text(file.toString()) + "))");
+    }
+
+    private static Optional<String> typed(String column, Type type) {
+        return switch (type) {
+            case Type.Text _ -> Optional.of("CAST(" + column + " AS VARCHAR)");
+            case Type.Int _ -> Optional.of("CAST(" + column + " AS BIGINT)");
+            case Type.Bool _ -> Optional.of(column);
+            // Longer ones are read digit by digit.
+            case Type.Decimal(int precision, int scale) ->
+                precision > MOST_DIGITS
+                        ? Optional.empty()
+                        : Optional.of("CAST(" + column + " AS DECIMAL(" + precision + ", " + scale + "))");
+            // The shortest digits of a short floating-point number are another number than its value; no zero has a sign.
+            case Type.Num _ ->
+                Optional.of(where(
+                        "isfinite(" + column + ")",
+                        "CASE WHEN typeof(" + column + ") = 'FLOAT' THEN CAST(CAST(" + column
+                                + " AS VARCHAR) AS DOUBLE) ELSE CAST(" + column + " AS DOUBLE) END + 0.0::DOUBLE",
+                        column));
+            case Type.Date _ ->
+                Optional.of(where(
+                        column + " BETWEEN DATE '0001-01-01' AND DATE '9999-12-31'", column, column));
+            case Type.Timestamp _ ->
+                Optional.of(where(
+                        column + " >= TIMESTAMP '0001-01-01 00:00:00' AND " + column
+                                + " < TIMESTAMP '9999-12-31 00:00:00' + INTERVAL 1 DAY",
+                        "CAST(" + column + " AS TIMESTAMP)",
+                        column));
+            case Type.ListOf _, Type.Mapping _, Type.Unknown _ -> Optional.empty();
+        };
+    }
+
+    private static String where(String fits, String value, String column) {
+        return "CASE WHEN " + fits + " THEN " + value + " WHEN " + column + " IS NULL THEN NULL ELSE error('no value') END";
     }
 
     /// The relation that reads a file, whose values are texts.

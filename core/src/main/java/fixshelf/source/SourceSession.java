@@ -110,6 +110,27 @@ public final class SourceSession implements AutoCloseable {
         wantUnchanged(before);
     }
 
+    /// Does `work` with a relation whose columns have the types that the source declares. Gives false where it cannot be
+    /// read so, or holds a value that is none of ours: what was done then is to be done again, over texts.
+    public boolean readTyped(Consumer<String> work) {
+        Optional<String> relation = source.typedRelation();
+        if (relation.isEmpty()) {
+            return false;
+        }
+        Optional<Map<Path, Stamp>> before = Stamp.of(source);
+        try {
+            work.accept(relation.get());
+        } catch (ProblemException e) {
+            wantUnchanged(before);
+            if (e.problem().code() != Code.ENGINE_FAILED) {
+                throw e;
+            }
+            return false;
+        }
+        wantUnchanged(before);
+        return true;
+    }
+
     private void wantUnchanged(Optional<Map<Path, Stamp>> before) {
         Optional<Map<Path, Stamp>> after = Stamp.of(source);
         if (before.isEmpty() || !before.equals(after)) {

@@ -1,6 +1,9 @@
 package fixshelf.work;
 
+import fixshelf.plan.Line;
+import fixshelf.shelf.JobPage;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /// The life of one cell: its value in the file and after every line, up to a line, and what becomes of its row after
@@ -17,12 +20,14 @@ public record CellLife(String column, String file, List<Stage> stages) {
     /// What a line did with the cell, or with its row.
     ///
     /// @param job the other job that the line is of, which this one reads; empty for this one
+    /// @param of what that line says, as its author wrote it; nothing for a line of this job
     /// @param line its number
     /// @param hasValue whether the cell is there after the line
     /// @param changed whether its value is another one than before
     /// @param words what happened, where it is more than that
     public record Stage(
             String job,
+            Optional<Line> of,
             int line,
             boolean hasValue,
             @Nullable Object value,
@@ -30,12 +35,15 @@ public record CellLife(String column, String file, List<Stage> stages) {
             boolean changed,
             String words) {
         Stage(int line, boolean hasValue, @Nullable Object value, @Nullable Object was, boolean changed, String words) {
-            this("", line, hasValue, value, was, changed, words);
+            this("", Optional.empty(), line, hasValue, value, was, changed, words);
         }
 
-        /// As a line of another job.
-        Stage of(String other) {
-            return job.isEmpty() ? new Stage(other, line, hasValue, value, was, changed, words) : this;
+        /// As a line of another job, or of one of several calls of a loader.
+        Stage in(JobPage other) {
+            Line said = other.lines().get(line - 1).line();
+            return job.isEmpty()
+                    ? new Stage(other.name(), Optional.of(said), line, hasValue, value, was, changed, words)
+                    : this;
         }
 
         /// `line 3`, or `line 3 of visits_clean`.

@@ -264,7 +264,7 @@ public final class CellLives {
             for (int i = before.size() - 1; i >= 0; i--) {
                 CellLife.Stage stage = before.get(i);
                 if (stage.line() <= read.plan().resultLine()) {
-                    add(stage.of(read.job().name()));
+                    add(stage.in(read.job()));
                 }
             }
             file = life.file();

@@ -222,24 +222,14 @@ public final class JobRun {
         DuckSession session = loaded.session();
         List<Field> fields = job.plan().read().shape().fields();
         List<Step> after = segment.steps().subList(1, segment.steps().size());
-        List<Step> passes = job.plan().readsTyped() ? segment.steps() : after;
         List<Passing> passed = new ArrayList<>();
-        loaded.read(Long.MAX_VALUE, relation -> {
-            Passing passing = new Passing(passes, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")", lookups);
-            passed.add(passing);
-            String told = session.told(passing.tally());
-            List<Field> last = passes.isEmpty() ? fields : passes.getLast().fields();
-            List<Field> held = last.stream().filter(f -> !absent.contains(f)).toList();
-            String shown = held.isEmpty() ? "0 AS nothing" : Rows.keys(held);
-            long rows = session.write(
-                    streams
-                            ? Outputs.copy(
-                                    pending.getFirst(), passing.query(told, Outputs.named(pending.getFirst(), last)))
-                            : "CREATE OR REPLACE TABLE part_0 AS " + passing.query(told, shown));
-            if (rows != passing.tally().passed()) {
-                throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
-            }
-        });
+        boolean typed = job.plan().readsDeclared()
+                && loaded.readTyped(relation ->
+                        passed.add(pass(after, segment.first().fields(), relation, streams)));
+        if (!typed) {
+            List<Step> passes = job.plan().readsTyped() ? segment.steps() : after;
+            loaded.read(Long.MAX_VALUE, relation -> passed.add(pass(passes, fields, relation, streams)));
+        }
         Passing passing = passed.getLast();
         loaded.careful().ifPresent(this::wantAllRows);
         long bad = loaded.careful().map(CarefulRows::badCount).orElse(0L);
@@ -276,6 +266,26 @@ public final class JobRun {
             JobChecks.wantNothingLost(job, step, passing.lost(step.number()), this::stage);
         }
         return "part_0";
+    }
+
+    /// The rows of a relation through lines, into the only output or a table.
+    private Passing pass(List<Step> steps, List<Field> fields, String relation, boolean streams) {
+        Passing passing = new Passing(steps, "(SELECT " + Rows.read(fields) + " FROM " + relation + ")", lookups);
+        String told = loaded.session().told(passing.tally());
+        List<Field> last = steps.isEmpty() ? fields : steps.getLast().fields();
+        List<Field> held = last.stream().filter(f -> !absent.contains(f)).toList();
+        String shown = held.isEmpty() ? "0 AS nothing" : Rows.keys(held);
+        long rows = loaded.session()
+                .write(
+                        streams
+                                ? Outputs.copy(
+                                        pending.getFirst(),
+                                        passing.query(told, Outputs.named(pending.getFirst(), last)))
+                                : "CREATE OR REPLACE TABLE part_0 AS " + passing.query(told, shown));
+        if (rows != passing.tally().passed()) {
+            throw new IllegalStateException(passing.tally().passed() + " rows counted, " + rows + " written");
+        }
+        return passing;
     }
 
     /// The lines of the job that is read, over its file.

@@ -88,6 +88,10 @@ class LoaderLinesTest extends LoaderShelf {
                     .contains(cell.equals("c") ? "mere-2026" : cell.equals("d") ? "07-2025" : "quay-2026");
             assertThat(life.stages()).allSatisfy(s -> assertThat(s.words()).doesNotContain("_rows"));
             assertThat(life.stages().getFirst().value()).isEqualTo(cell);
+            // Of several calls the words are those of the one that gave it.
+            String from = life.file().replaceFirst("\\.csv.*", "");
+            assertThat(life.stages().stream().filter(s -> s.job().endsWith("_rows") && s.line() == 1))
+                    .allSatisfy(s -> assertThat(s.of().orElseThrow().toString()).contains(from));
         }
         JobRun.Report run = JobRun.run(planned.get(), JobRun.Watcher.NONE).get();
         assertThat(run.rows()).isEqualTo(given.split("\\], \\[").length);

@@ -168,6 +168,32 @@ class TypedSourcesTest extends LoaderShelf {
         assertThat(result("typed")).isEqualTo(result("line"));
     }
 
+    /// A Parquet file whose values all have types of ours is read without texts between; what comes of it is the same.
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '~',
+            value = {
+                "SELECT i::smallint AS i, (i * 1.25)::decimal(9,2) AS dec, (i * 0.1)::float AS flt, -(i * 0.1)::double AS dbl, i % 2 = 0 AS yes,"
+                        + " DATE '0001-01-01' + i::integer AS day, TIMESTAMP '9999-12-31 23:59:59.999990' + INTERVAL (i) MICROSECOND AS at,"
+                        + " CASE WHEN i > 3 THEN 'a' || i END AS txt, NULL::integer AS none FROM range(9) t(i); 0",
+                "SELECT i, CASE i WHEN 2 THEN 'nan'::double WHEN 3 THEN 'inf'::double ELSE i END AS dbl FROM range(9) t(i); 2",
+                "SELECT i, CASE WHEN i = 2 THEN DATE '12026-01-01' WHEN i = 3 THEN 'infinity'::date END AS day FROM range(9) t(i); 2",
+                "SELECT i, CASE WHEN i = 2 THEN TIMESTAMP '12026-01-01 00:00:00' END AS at FROM range(9) t(i); 1",
+                "SELECT i, (i * 1.5)::decimal(30,3) AS dec, i::ubigint AS u FROM range(9) t(i); 0"
+            })
+    void areTheSameReadWithoutTextsBetween(String query, int lost) throws Exception {
+        run("jdbc:duckdb:", "COPY (" + query + ") TO '" + folder.resolve("data/v.parquet") + "' (FORMAT parquet)");
+        dataset("read: data/v.parquet\ntypes: declared\nstrict: false");
+        Files.createDirectories(folder.resolve("out"));
+        String lines = "- keep_rows: i < 8\n- add: {twice: i * 2}";
+        String typed = written("typed", "- read: d\n" + lines, "a");
+        assertThat(typed).endsWith(" lost " + lost);
+        assertThat(written("twice", "- read: d\n" + lines, "b, c")).isEqualTo(typed);
+        assertThat(written("line", "- read: {file: data/v.parquet}\n- read_declared: every text column\n" + lines, "e"))
+                .isEqualTo(typed);
+    }
+
     /// What a run writes, the rows after each line, and how many values were lost as they were read.
     private String written(String name, String lines, String outputs) throws Exception {
         StringBuilder page = new StringBuilder("job: " + name + "\nlines:\n" + lines.indent(2) + "outputs:\n");
@@ -180,7 +206,7 @@ class TypedSourcesTest extends LoaderShelf {
                 .then(planned -> JobRun.run(planned, JobRun.Watcher.NONE))
                 .get();
         List<LineEffect> effects = report.effects();
-        boolean asLine = lines.contains("- read_as");
+        boolean asLine = lines.contains("- read_as") || lines.contains("- read_declared");
         return Files.readString(folder.resolve("out/" + outputs.substring(0, 1) + ".csv"))
                 + effects.stream().skip(asLine ? 2 : 1).map(LineEffect::margin).toList() + " lost "
                 + effects.get(asLine ? 1 : 0).valuesLost();

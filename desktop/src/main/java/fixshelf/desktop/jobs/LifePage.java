@@ -5,7 +5,7 @@ import fixshelf.desktop.parts.RowsGrid;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.work.CellLife;
 import java.util.List;
-import java.util.function.BiFunction;
+import java.util.function.Function;
 import javafx.geometry.VPos;
 import javafx.scene.control.Label;
 import javafx.scene.layout.ColumnConstraints;
@@ -43,8 +43,8 @@ final class LifePage {
     }
 
     /// @param row the place of the row after the line from which it was asked, from 1
-    /// @param sentences what the lines do, by the job that they are of, empty for this one, and their numbers
-    void show(CellLife life, int line, long row, BiFunction<String, Integer, String> sentences) {
+    /// @param sentences what lines do
+    void show(CellLife life, int line, long row, Function<CellLife.Stage, String> sentences) {
         about.setText(String.format("%s of row %,d as of line %d", life.column(), row, line)
                 + (life.file().isEmpty() ? "" : ", from " + life.file()));
         grid.getChildren().clear();
@@ -75,9 +75,9 @@ final class LifePage {
     }
 
     /// What the line says where it did something to the cell, and what happened otherwise.
-    private static String words(CellLife.Stage stage, BiFunction<String, Integer, String> sentences) {
+    private static String words(CellLife.Stage stage, Function<CellLife.Stage, String> sentences) {
         boolean says = stage.changed() || isEvent(stage) || stage.line() == 1;
         String more = stage.words().equals("read") ? "" : stage.words();
-        return says ? sentences.apply(stage.job(), stage.line()) + (more.isEmpty() ? "" : ": " + more) : more;
+        return says ? sentences.apply(stage) + (more.isEmpty() ? "" : ": " + more) : more;
     }
 }
