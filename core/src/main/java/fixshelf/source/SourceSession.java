@@ -13,12 +13,15 @@ import java.nio.file.Path;
 import java.nio.file.attribute.BasicFileAttributes;
 import java.nio.file.attribute.FileTime;
 import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.stream.IntStream;
 import java.util.stream.Collectors;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Consumer;
 
 /// A session that can read one source, strictly if it is well-formed, through a careful copy if not.
@@ -26,21 +29,32 @@ public final class SourceSession implements AutoCloseable {
     private final SourceFile source;
     private final DuckSession session;
     private final TemporaryFolder folder;
+    private final Set<Path> others;
     private Optional<CarefulRows> careful = Optional.empty();
 
-    private SourceSession(SourceFile source, DuckSession session, TemporaryFolder folder) {
+    private SourceSession(SourceFile source, DuckSession session, TemporaryFolder folder, Set<Path> others) {
         this.source = source;
         this.session = session;
         this.folder = folder;
+        this.others = others;
     }
 
     /// Opens a session that may read the source and also touch these files.
     public static SourceSession open(SourceFile source, List<Path> files) {
+        return open(source, List.of(), files);
+    }
+
+    /// As above, and may read other sources.
+    public static SourceSession open(SourceFile source, Collection<SourceFile> others, List<Path> files) {
         try {
             TemporaryFolder folder = TemporaryFolder.make("rows");
             List<Path> allowed = new ArrayList<>(files);
             allowed.addAll(source.files());
-            return new SourceSession(source, DuckSession.open(allowed, Optional.of(folder.path())), folder);
+            Set<Path> read = new HashSet<>();
+            others.forEach(o -> read.addAll(o.files()));
+            allowed.addAll(read);
+            return new SourceSession(
+                    source, DuckSession.open(allowed, Optional.of(folder.path())), folder, read);
         } catch (IOException e) {
             throw new UncheckedIOException("no room for temporary files", e);
         }
@@ -55,9 +69,19 @@ public final class SourceSession implements AutoCloseable {
         return careful;
     }
 
-    /// Reads another file, record by record, into a table with places in `p` and columns `s0`, `s1` and so on. A file
-    /// that does not fit is a problem, unless its bad rows are to be left out.
+    /// Reads another file into a table with places in `p` and columns `s0`, `s1` and so on; record by record where it is
+    /// not well-formed. A file that does not fit is a problem, unless its bad rows are to be left out.
     public void bring(SourceFile other, String table) {
+        if (isWorthIt(other) && other.isPlain(Long.MAX_VALUE)) {
+            try {
+                bringPlain(other, table);
+                return;
+            } catch (ProblemException e) {
+                if (e.problem().code() != Code.ENGINE_FAILED) {
+                    throw e;
+                }
+            }
+        }
         Outcome<CarefulRows> rows = CarefulRows.read(other, session, BROUGHT);
         if (!rows.isPresent()) {
             throw new ProblemException(rows.problems().getFirst());
@@ -76,6 +100,35 @@ public final class SourceSession implements AutoCloseable {
         session.run("DROP TABLE " + BROUGHT);
     }
 
+    /// Another session takes longer to open than a small file to be read record by record.
+    private boolean isWorthIt(SourceFile other) {
+        try {
+            return others.containsAll(other.files()) || other.bytes() > SMALL;
+        } catch (IOException e) {
+            return false;
+        }
+    }
+
+    /// What a session may read is said when it is opened: other files are read by one of their own, through a file that
+    /// both may use.
+    private void bringPlain(SourceFile other, String table) {
+        String rows = "SELECT row_number() OVER () - 1 AS p, " + numbered(other) + " FROM " + other.relation();
+        String made = "CREATE OR REPLACE TABLE " + table + " AS ";
+        if (others.containsAll(other.files())) {
+            session.run(made + rows);
+            return;
+        }
+        Path between = folder.path().resolve(BROUGHT + ".parquet");
+        String file = DuckSession.text(between.toString());
+        try (DuckSession reading = DuckSession.open(other.files(), Optional.of(folder.path()))) {
+            reading.run("COPY (" + rows + ") TO " + file + " (FORMAT parquet)");
+            session.run(made + "SELECT * FROM read_parquet(" + file + ")");
+        } finally {
+            between.toFile().delete();
+        }
+    }
+
+    private static final long SMALL = 200_000;
     private static final String BROUGHT = "brought";
     private static final String CAREFULLY = "read_carefully";
 

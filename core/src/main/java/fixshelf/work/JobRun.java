@@ -96,8 +96,9 @@ public final class JobRun {
         this.named = new HashSet<>(job.plan().named());
         pending.forEach(
                 p -> p.target().report().filter(PlannedJob.OfLine::isTable).ifPresent(r -> named.add(r.line())));
-        this.loaded = SourceSession.open(
-                job.source(), pending.stream().flatMap(p -> p.files().stream()).toList());
+        List<Path> files =
+                pending.stream().flatMap(p -> p.files().stream()).toList();
+        this.loaded = SourceSession.open(job.source(), job.others().values(), files);
     }
 
     /// Runs the job. Either all outputs are in place afterwards, or none was touched.
