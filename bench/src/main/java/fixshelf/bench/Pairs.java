@@ -16,6 +16,7 @@ import java.util.function.ToDoubleFunction;
 /// Jobs against what an expert writes for the same work, whole processes in turn, pair by pair.
 final class Pairs {
     private static final int LIST = 50_000;
+    private static final String TYPED = "parquet";
 
     private static final Map<String, String> JOBS = new LinkedHashMap<>();
 
@@ -28,6 +29,8 @@ final class Pairs {
                 "group",
                 "  - read_as: {weight_kg: \"decimal(9,3)\"}\n"
                         + "  - group: [village]\n    measures: {visits: count_rows(), weight: sum(weight_kg)}\n");
+        // From Parquet, with the types of its columns.
+        JOBS.put(TYPED, "  - keep_rows: weight_kg > 1.5\n  - add: {heavier: weight_kg * 2}\n");
     }
 
     private Pairs() {}
@@ -39,6 +42,11 @@ final class Pairs {
         Path list = folder.resolve("grades.csv");
         list(data, list);
         Files.writeString(shelf.resolve("datasets/grades.yaml"), "dataset: grades\nread: " + list + "\n");
+        Path typed = folder.resolve("visits-typed.parquet");
+        typed(data, typed);
+        Files.writeString(
+                shelf.resolve("datasets/visits_typed.yaml"),
+                "dataset: visits_typed\nread: " + typed + "\ntypes: declared\n");
         System.out.println("| job | Fix Shelf, s | by an expert, s | ratio | least and greatest of the pairs |");
         System.out.println("|---|---:|---:|---:|---|");
         for (Map.Entry<String, String> job : JOBS.entrySet()) {
@@ -48,14 +56,18 @@ final class Pairs {
             if (!job.getValue().isEmpty()) {
                 Files.writeString(
                         shelf.resolve("jobs/" + name + ".yaml"),
-                        "job: " + name + "\nlines:\n  - read: \"{in}\"\n    separator: \";\"\n" + job.getValue()
+                        "job: " + name + "\nlines:\n"
+                                + (name.equals(TYPED)
+                                        ? "  - read: visits_typed\n"
+                                        : "  - read: \"{in}\"\n    separator: \";\"\n")
+                                + job.getValue()
                                 + "outputs:\n  - write: \"{out}.parquet\"\n    replace: true\n");
             }
             List<Double> ours = new ArrayList<>();
             List<Double> theirs = new ArrayList<>();
             List<Double> ratios = new ArrayList<>();
             String out = folder.resolve("out-" + name).toString();
-            List<String> run = List.of(
+            List<String> run = new ArrayList<>(List.of(
                     "./fixshelf",
                     "run",
                     name,
@@ -64,11 +76,13 @@ final class Pairs {
                     "--allow",
                     folder.toString(),
                     "--set",
-                    "in=" + data,
-                    "--set",
-                    "out=" + out);
+                    "out=" + out));
+            if (!name.equals(TYPED)) {
+                run.addAll(List.of("--set", "in=" + data));
+            }
             List<String> hand = new ArrayList<>(byHand);
-            hand.addAll(List.of(data.toString(), out + "-expert", job.getKey(), list.toString()));
+            Path in = name.equals(TYPED) ? typed : data;
+            hand.addAll(List.of(in.toString(), out + "-expert", job.getKey(), list.toString()));
             for (int i = 0; i < runs; i++) {
                 ours.add(seconds.applyAsDouble(run));
                 theirs.add(seconds.applyAsDouble(hand));
@@ -84,6 +98,18 @@ final class Pairs {
                     ratios.stream().max(Double::compare).orElseThrow());
         }
         System.out.println();
+    }
+
+    /// The visits in a Parquet file, with weights as numbers and days as days.
+    private static void typed(Path data, Path file) throws IOException {
+        try (Connection connection = DriverManager.getConnection("jdbc:duckdb:");
+                Statement statement = connection.createStatement()) {
+            statement.execute(Files.readString(Path.of("bench/scripts/typed.sql"))
+                    .replace("{in}", data.toString())
+                    .replace("{out}", file.toString()));
+        } catch (SQLException e) {
+            throw new IOException(e);
+        }
     }
 
     /// Keys of the first visits with a grade each.

@@ -100,10 +100,14 @@ public record Plan(List<Step> steps, int resultLine) {
     public boolean readsDeclared() {
         return readsTyped()
                 && ((Relation.Compute) steps.getFirst().after())
-                        .cells().stream().allMatch(c -> c.made().type().equals(c.made().declared()))
+                        .cells().stream()
+                                .allMatch(c -> c.made().type().equals(c.made().declared()))
                 && read().shape().fields().stream()
                         .allMatch(f -> f.declared().equals(Type.TEXT)
-                                || steps.getFirst().after().shape().find(f.id())
+                                || steps.getFirst()
+                                        .after()
+                                        .shape()
+                                        .find(f.id())
                                         .filter(now -> now.type().equals(f.declared()))
                                         .isPresent());
     }

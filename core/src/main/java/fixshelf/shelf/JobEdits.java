@@ -30,6 +30,11 @@ public final class JobEdits {
                 + lines.stream().map(l -> entry(l, "", "  ")).collect(Collectors.joining()) + "outputs: []\n";
     }
 
+    /// The title that a job begins with: its name, as it is read.
+    public static String titleOf(String job) {
+        return Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+    }
+
     /// The line that reads a file with these options.
     public static Line reading(ReadOptions options) {
         return LineFields.reading(options);

@@ -87,8 +87,8 @@ final class ParquetFile {
         return new ProblemException(Problem.about(Code.FILE_BROKEN, file.toString(), what, todo));
     }
 
-    /// The relation that reads a file, whose values have the types that it says; the engine refuses it where one of them
-    /// is no value of its type here. Empty where a type is held otherwise here.
+    /// The relation that reads a file, whose values have the types that it says; the engine refuses it where one of
+    /// them is no value of its type here. Empty where a type is held otherwise here.
     static Optional<String> typed(Path file, List<String> names, List<Type> types) {
         List<String> columns = new ArrayList<>();
         for (int i = 0; i < names.size(); i++) {
@@ -113,7 +113,8 @@ final class ParquetFile {
                 precision > MOST_DIGITS
                         ? Optional.empty()
                         : Optional.of("CAST(" + column + " AS DECIMAL(" + precision + ", " + scale + "))");
-            // The shortest digits of a short floating-point number are another number than its value; no zero has a sign.
+            // The shortest digits of a short floating-point number are another number than its value; no zero has a
+            // sign.
             case Type.Num _ ->
                 Optional.of(where(
                         "isfinite(" + column + ")",
@@ -121,8 +122,7 @@ final class ParquetFile {
                                 + " AS VARCHAR) AS DOUBLE) ELSE CAST(" + column + " AS DOUBLE) END + 0.0::DOUBLE",
                         column));
             case Type.Date _ ->
-                Optional.of(where(
-                        column + " BETWEEN DATE '0001-01-01' AND DATE '9999-12-31'", column, column));
+                Optional.of(where(column + " BETWEEN DATE '0001-01-01' AND DATE '9999-12-31'", column, column));
             case Type.Timestamp _ ->
                 Optional.of(where(
                         column + " >= TIMESTAMP '0001-01-01 00:00:00' AND " + column
@@ -134,7 +134,8 @@ final class ParquetFile {
     }
 
     private static String where(String fits, String value, String column) {
-        return "CASE WHEN " + fits + " THEN " + value + " WHEN " + column + " IS NULL THEN NULL ELSE error('no value') END";
+        return "CASE WHEN " + fits + " THEN " + value + " WHEN " + column
+                + " IS NULL THEN NULL ELSE error('no value') END";
     }
 
     /// The relation that reads a file, whose values are texts.

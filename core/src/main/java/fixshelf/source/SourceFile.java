@@ -330,12 +330,11 @@ public record SourceFile(
 
     private static final Set<String> ENGINE_ENCODINGS = Set.of("utf-8", "latin-1");
 
-    /// The relation whose columns have the types that the file declares, where it is read so at once: the engine refuses
-    /// it where a value is none of ours.
+    /// The relation whose columns have the types that the file declares, where it is read so at once: the engine
+    /// refuses it where a value is none of ours.
     Optional<String> typedRelation() {
-        boolean isParquet = !isPattern()
-                && options.form().orElse(null) instanceof ReadOptions.Form.Parquet
-                && !declared.isEmpty();
+        boolean isParquet =
+                !isPattern() && options.form().orElse(null) instanceof ReadOptions.Form.Parquet && !declared.isEmpty();
         return isParquet
                 ? ParquetFile.typed(file, columns.stream().map(Column::name).toList(), declared)
                 : Optional.empty();

@@ -53,8 +53,7 @@ public final class SourceSession implements AutoCloseable {
             Set<Path> read = new HashSet<>();
             others.forEach(o -> read.addAll(o.files()));
             allowed.addAll(read);
-            return new SourceSession(
-                    source, DuckSession.open(allowed, Optional.of(folder.path())), folder, read);
+            return new SourceSession(source, DuckSession.open(allowed, Optional.of(folder.path())), folder, read);
         } catch (IOException e) {
             throw new UncheckedIOException("no room for temporary files", e);
         }
@@ -69,8 +68,8 @@ public final class SourceSession implements AutoCloseable {
         return careful;
     }
 
-    /// Reads another file into a table with places in `p` and columns `s0`, `s1` and so on; record by record where it is
-    /// not well-formed. A file that does not fit is a problem, unless its bad rows are to be left out.
+    /// Reads another file into a table with places in `p` and columns `s0`, `s1` and so on; record by record where it
+    /// is not well-formed. A file that does not fit is a problem, unless its bad rows are to be left out.
     public void bring(SourceFile other, String table) {
         if (isWorthIt(other) && other.isPlain(Long.MAX_VALUE)) {
             try {
@@ -163,8 +162,8 @@ public final class SourceSession implements AutoCloseable {
         wantUnchanged(before);
     }
 
-    /// Does `work` with a relation whose columns have the types that the source declares. Gives false where it cannot be
-    /// read so, or holds a value that is none of ours: what was done then is to be done again, over texts.
+    /// Does `work` with a relation whose columns have the types that the source declares. Gives false where it cannot
+    /// be read so, or holds a value that is none of ours: what was done then is to be done again, over texts.
     public boolean readTyped(Consumer<String> work) {
         Optional<String> relation = source.typedRelation();
         if (relation.isEmpty()) {

@@ -96,8 +96,7 @@ public final class JobRun {
         this.named = new HashSet<>(job.plan().named());
         pending.forEach(
                 p -> p.target().report().filter(PlannedJob.OfLine::isTable).ifPresent(r -> named.add(r.line())));
-        List<Path> files =
-                pending.stream().flatMap(p -> p.files().stream()).toList();
+        List<Path> files = pending.stream().flatMap(p -> p.files().stream()).toList();
         this.loaded = SourceSession.open(job.source(), job.others().values(), files);
     }
 
@@ -225,8 +224,8 @@ public final class JobRun {
         List<Step> after = segment.steps().subList(1, segment.steps().size());
         List<Passing> passed = new ArrayList<>();
         boolean typed = job.plan().readsDeclared()
-                && loaded.readTyped(relation ->
-                        passed.add(pass(after, segment.first().fields(), relation, streams)));
+                && loaded.readTyped(
+                        relation -> passed.add(pass(after, segment.first().fields(), relation, streams)));
         if (!typed) {
             List<Step> passes = job.plan().readsTyped() ? segment.steps() : after;
             loaded.read(Long.MAX_VALUE, relation -> passed.add(pass(passes, fields, relation, streams)));

@@ -9,6 +9,7 @@ import fixshelf.shelf.ShelfReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
+import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -24,6 +25,7 @@ class ReadyMadeTest {
     }
 
     @Test
+    @Tag("proof")
     void eachBringsWhatItCallsAndNothingOfTheDemo() throws Exception {
         for (ReadyMade.Fix fix : ReadyMade.all()) {
             Shelf shelf = empty(fix.name());
@@ -51,6 +53,7 @@ class ReadyMadeTest {
         ReadyMade.Taken taken = ReadyMade.take(now, all).get();
         assertThat(taken.there()).containsExactlyInAnyOrder("amount", "plain_number");
         assertThat(taken.written()).hasSize(all.size() - 2);
+        assertThat(ShelfReader.read(shelf.root()).get().problems()).isEmpty();
         assertThat(Files.readString(page)).endsWith("Ours.\n");
         Outcome<ReadyMade.Taken> unknown = ReadyMade.take(now, List.of("amount", "squeeze_space"));
         assertThat(unknown.problems().getFirst().sentence())

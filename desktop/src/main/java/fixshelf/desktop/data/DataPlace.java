@@ -368,7 +368,7 @@ public final class DataPlace implements Place {
             Path page = workbench.freeFile("jobs", dataset.name() + "_clean", ".yaml");
             String job = page.getFileName().toString().replace(".yaml", "");
             String title =
-                    Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+                    JobEdits.titleOf(job);
             workbench.edit(page, JobEdits.newPage(job, title, lines));
             toJob.accept(page);
         });

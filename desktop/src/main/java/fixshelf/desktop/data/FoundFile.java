@@ -69,7 +69,7 @@ public final class FoundFile {
         String name = name();
         Path page = workbench.freeFile("jobs", name.isBlank() ? "job" : name, ".yaml");
         String job = page.getFileName().toString().replace(".yaml", "");
-        String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+        String title = JobEdits.titleOf(job);
         // Who brings in a file allows its folder by that.
         Path root = workbench.shelf().root();
         Consent.Place.of(root, data).ifPresent(p -> Leave.give(() -> Consent.keep(root, p)));

@@ -200,13 +200,9 @@ final class JobRows {
         RowsGrid.Chosen asked = cell.get();
         model.life(look, at, asked.row(), asked.column(), found -> {
             if (found.isPresent()) {
-                life.show(
-                        found.get(),
-                        at,
-                        asked.row(),
-                        s -> s.of()
-                                .map(l -> Sentences.plain(l, editing.shelf().callables()))
-                                .orElseGet(() -> sentences.apply(s.line())));
+                life.show(found.get(), at, asked.row(), s -> s.of().map(
+                                l -> Sentences.plain(l, editing.shelf().callables()))
+                        .orElseGet(() -> sentences.apply(s.line())));
                 aside(life.view());
             } else {
                 say(found.problems().getFirst().sentence(), true);

@@ -57,7 +57,7 @@ final class NoJobs {
     private void begin(DatasetPage dataset) {
         Path page = workbench.freeFile("jobs", dataset.name(), ".yaml");
         String job = page.getFileName().toString().replace(".yaml", "");
-        String title = Character.toUpperCase(job.charAt(0)) + job.substring(1).replace('_', ' ');
+        String title = JobEdits.titleOf(job);
         workbench.edit(page, JobEdits.newPage(job, title, List.of(Line.readDataset(dataset.name()))));
         begun.accept(page);
     }
