@@ -11,6 +11,7 @@ import fixshelf.type.Type;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.security.MessageDigest;
@@ -269,7 +270,7 @@ public final class Copies {
 
     private static List<Type> types(Path copy) throws IOException {
         Path types = typesOf(copy);
-        return Files.isRegularFile(types)
+        return Files.isRegularFile(types, LinkOption.NOFOLLOW_LINKS)
                 ? Files.readAllLines(types).stream()
                         .map(t -> Type.parse(t).orElse(Type.TEXT))
                         .toList()

@@ -124,7 +124,7 @@ final class FirstPage {
     }
 
     /// What is to be done stands beside it here, as the ways.
-    private static String words(Problem problem) {
+    static String words(Problem problem) {
         String place = problem.where().source().name();
         return problem.code() == Code.NO_SUCH ? place + ": " + problem.what() : problem.sentence();
     }

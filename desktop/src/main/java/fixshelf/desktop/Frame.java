@@ -43,7 +43,6 @@ import javafx.scene.input.KeyEvent;
 import javafx.scene.input.TransferMode;
 import javafx.scene.layout.BorderPane;
 import javafx.scene.layout.HBox;
-import javafx.scene.layout.VBox;
 import javafx.scene.text.Font;
 import javafx.stage.DirectoryChooser;
 import javafx.stage.FileChooser;
@@ -126,8 +125,18 @@ final class Frame {
             show(opened.get());
             settings.opened(folder.toAbsolutePath().normalize());
         } else {
-            welcome(opened.problems());
+            refused(opened.problems());
         }
+    }
+
+    /// Who has a shelf open stays there, and is told.
+    private void refused(List<Problem> problems) {
+        if (workbench == null) {
+            welcome(problems);
+            return;
+        }
+        status.setText(FirstPage.words(problems.getFirst()));
+        Ui.mark(status, "problem", true);
     }
 
     /// The page for a user who has no shelf yet, or whose shelf cannot be opened: what a shelf is, and the ways to one.
@@ -136,6 +145,13 @@ final class Frame {
             firstPage().get().tell(problems);
             return;
         }
+        workbench().ifPresent(Workbench::close);
+        workbench = null;
+        shelfPlace = null;
+        dataPlace = null;
+        jobsPlace = null;
+        languagesPlace = null;
+        places.clear();
         FirstPage page = new FirstPage(settings, background, new FirstWays(this, background), problems);
         first = page;
         current = null;
@@ -161,22 +177,14 @@ final class Frame {
         if (shelf.isPresent()) {
             open(shelf.get());
         } else {
-            welcome(shelf.problems());
+            refused(shelf.problems());
         }
     }
 
-    /// All problems of the pages, each with where it is, and a way there.
     private void showProblems() {
-        VBox page = Ui.column("notice", Ui.label("Problems", "title"));
-        for (Problem problem : workbench().map(w -> w.problemsProperty().get()).orElse(List.of())) {
-            String place = problem.where().source().name() + ", line "
-                    + problem.where().position().line();
-            page.getChildren().add(Ui.button(Command.of(place, "", () -> goTo(problem)), "plain"));
-            page.getChildren().add(Ui.wrapped(problem.sentence(), problem.isError() ? "problem" : "soft"));
-        }
-        page.getChildren().add(Ui.label("What is no fix or job is mended in a text editor.", "soft"));
         places.values().forEach(b -> b.setSelected(false));
-        root.setCenter(Ui.page(page));
+        List<Problem> all = workbench().map(w -> w.problemsProperty().get()).orElse(List.of());
+        root.setCenter(ProblemsPage.of(all, this::goTo));
     }
 
     private void goTo(Problem problem) {

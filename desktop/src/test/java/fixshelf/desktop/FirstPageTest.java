@@ -89,6 +89,11 @@ class FirstPageTest extends WindowTest {
         press(KeyCode.CONTROL, KeyCode.DIGIT2);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Here stands what a dataset holds"));
+        // Who opens what is no shelf stays at the one that is open, and is told.
+        on(() -> frame.open(home.resolve("nowhere")));
+        assertThat(labels())
+                .anyMatch(l -> l.equals(home + "/nowhere: There is no shelf in this folder: it has no shelf.yaml."));
+        assertThat(frame.workbench()).isPresent();
         press(KeyCode.CONTROL, KeyCode.DIGIT4);
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("The shelf has no fix yet."));

@@ -367,8 +367,7 @@ public final class DataPlace implements Place {
             lines.addAll(Remedies.lines(columns.chosen()));
             Path page = workbench.freeFile("jobs", dataset.name() + "_clean", ".yaml");
             String job = page.getFileName().toString().replace(".yaml", "");
-            String title =
-                    JobEdits.titleOf(job);
+            String title = JobEdits.titleOf(job);
             workbench.edit(page, JobEdits.newPage(job, title, lines));
             toJob.accept(page);
         });
