@@ -32,7 +32,9 @@ import org.jspecify.annotations.Nullable;
 final class TakePage {
     private final Workbench workbench;
     private final Consumer<String> taken;
-    private final List<ReadyMade.Fix> all = ReadyMade.all();
+    /// Read when they are asked for first.
+    private List<ReadyMade.Fix> all = List.of();
+
     private final ObservableList<ReadyMade.Fix> shown = FXCollections.observableArrayList();
     private final ListView<ReadyMade.Fix> list = new ListView<>(shown);
     private final TextField find = new TextField();
@@ -86,6 +88,14 @@ final class TakePage {
         marked.clear();
         said.setText("");
         fill();
+        if (all.isEmpty()) {
+            workbench
+                    .background()
+                    .ask(Request.now("begin", "reading the ready-made fixes"), ReadyMade::all, found -> {
+                        all = found;
+                        fill();
+                    });
+        }
     }
 
     void focus() {
