@@ -89,12 +89,10 @@ final class TakePage {
         said.setText("");
         fill();
         if (all.isEmpty()) {
-            workbench
-                    .background()
-                    .ask(Request.now("begin", "reading the ready-made fixes"), ReadyMade::all, found -> {
-                        all = found;
-                        fill();
-                    });
+            workbench.background().ask(Request.now("begin", "reading the ready-made fixes"), ReadyMade::all, found -> {
+                all = found;
+                fill();
+            });
         }
     }
 
