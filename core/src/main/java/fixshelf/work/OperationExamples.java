@@ -25,9 +25,7 @@ import fixshelf.render.JobCode;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.TablePromise;
-import fixshelf.table.Field;
 import fixshelf.table.Relation;
-import fixshelf.table.Shape;
 import fixshelf.type.Column;
 import fixshelf.type.Literals;
 import fixshelf.type.Type;
@@ -428,11 +426,7 @@ public final class OperationExamples {
                 TableExample.Table table = example.others().get(name);
                 return table == null
                         ? Context.Sources.NONE.find(name, ids)
-                        : Outcome.of(new Relation.Source(
-                                name,
-                                new Shape(columns(table).stream()
-                                        .map(c -> new Field(ids.next(), c))
-                                        .toList())));
+                        : Outcome.of(Planner.source(name, columns(table), declared(table), ids));
             }
 
             @Override

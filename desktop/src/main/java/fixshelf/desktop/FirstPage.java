@@ -292,7 +292,10 @@ final class FirstPage {
         right.getChildren().add(thing("Type a text into a fix and see it in every language", "try it", "fix"));
         right.getChildren().add(thing("See which rows leave before they do", "a job with repeats", "job"));
         right.getChildren()
-                .add(thing("Press a value and see what every line made of it", "the life of a cell", "cell"));
+                .add(thing(
+                        "Choose a value there, press Enter, and see what every line made of it",
+                        "the same job",
+                        "job"));
     }
 
     private Node thing(String words, String link, String what) {

@@ -10,7 +10,6 @@ import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.ShelfReader;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.List;
 import java.util.Optional;
 
 /// The ways from the first page to a shelf, in a window.
@@ -30,9 +29,14 @@ final class FirstWays implements FirstPage.Ways {
 
     @Override
     public void make(Path folder, boolean readyMade) {
-        frame.made(PageFiles.initShelf(folder, named(folder))
-                .then(f ->
-                        readyMade ? ShelfReader.read(f).then(ReadyMade::takeAll).map(_ -> f) : Outcome.of(f)));
+        background.ask(
+                Background.Request.now("first", "making the shelf"),
+                () -> PageFiles.initShelf(folder, named(folder)).then(f -> readyMade ? withFixes(f) : Outcome.of(f)),
+                frame::made);
+    }
+
+    private static Outcome<Path> withFixes(Path folder) {
+        return ShelfReader.read(folder).then(ReadyMade::takeAll).map(_ -> folder);
     }
 
     private static String named(Path folder) {
@@ -41,20 +45,24 @@ final class FirstWays implements FirstPage.Ways {
 
     @Override
     public void bring(Path file, Path folder) {
-        if (!Files.isRegularFile(file)) {
-            frame.welcome(List.of(Problem.about(
-                    Code.FILE_MISSING, file.toString(), "There is no file " + file + ".", "Look at the path.")));
-            return;
-        }
-        if (Files.isRegularFile(folder.resolve(ShelfReader.SETTINGS))) {
-            frame.open(folder);
-        } else {
-            frame.made(PageFiles.emptyShelf(folder, named(folder)));
-        }
-        frame.workbench().ifPresent(_ -> {
-            frame.enter(frame.jobsPlace());
-            frame.jobsPlace().begin(file);
+        background.ask(Background.Request.now("first", "making the shelf"), () -> shelfFor(file, folder), shelf -> {
+            frame.made(shelf);
+            frame.workbench().ifPresent(_ -> {
+                frame.enter(frame.jobsPlace());
+                frame.jobsPlace().begin(file);
+            });
         });
+    }
+
+    /// The shelf in a folder, made where there is none; a problem where there is no file to read in it.
+    private static Outcome<Path> shelfFor(Path file, Path folder) {
+        if (!Files.isRegularFile(file)) {
+            return Outcome.failed(Problem.about(
+                    Code.FILE_MISSING, file.toString(), "There is no file " + file + ".", "Look at the path."));
+        }
+        return Files.isRegularFile(folder.resolve(ShelfReader.SETTINGS))
+                ? Outcome.of(folder)
+                : PageFiles.emptyShelf(folder, named(folder));
     }
 
     @Override
@@ -69,7 +77,7 @@ final class FirstWays implements FirstPage.Ways {
     private void tryIn(Path demo, String what) {
         switch (what) {
             case "fix" -> frame.showFix("squeeze_spaces");
-            case "job", "cell" -> {
+            case "job" -> {
                 frame.enter(frame.jobsPlace());
                 frame.jobsPlace().show(DemoShelf.job(demo));
             }

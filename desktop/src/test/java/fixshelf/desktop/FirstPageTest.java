@@ -30,6 +30,7 @@ class FirstPageTest extends WindowTest {
         robot.write(home + "/no");
         press(KeyCode.ENTER);
         press(KeyCode.ENTER);
+        settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("There is no file " + home + "/no."));
         assertThat(field("#first-file").getText()).isEqualTo(home + "/no");
         // Tab writes a path on; the folder of the shelf is proposed beside the file.
