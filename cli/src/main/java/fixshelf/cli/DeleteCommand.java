@@ -6,7 +6,6 @@ import fixshelf.problem.Outcome;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.type.Amounts;
-import fixshelf.type.Visible;
 import fixshelf.work.DeleteInPlace;
 import java.util.ArrayList;
 import java.util.List;
@@ -86,10 +85,7 @@ final class DeleteCommand extends ShelfOption {
         out().println(Amounts.of(rows.before(), "row")
                 + String.format(" = %,d stay + %,d go", rows.stay(), rows.gone()));
         List<List<String>> table = new ArrayList<>();
-        rows.first()
-                .forEach(r -> table.add(r.stream()
-                        .map(c -> c == null ? "∅" : Visible.markOddities(c))
-                        .toList()));
+        rows.first().forEach(r -> table.add(r.stream().map(Output::cell).toList()));
         if (!table.isEmpty()) {
             out().println();
             Output.table(out(), table);

@@ -33,7 +33,7 @@ final class Effects {
                     ? line.with(
                             "file",
                             Optional.of(Written.word(planned.source().options().path())))
-                    : line;
+                    : planned.plan().steps().get(effect.line() - 1).line();
             String sentence = Output.line(Sentences.plain(read, shelf.callables())) + (line.rest() ? " (at rest)" : "");
             // Nothing is cut: what follows a long sentence stands on a line of its own.
             boolean fits = sentence.length() <= MOST;

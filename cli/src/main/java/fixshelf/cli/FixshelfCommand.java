@@ -45,6 +45,7 @@ public final class FixshelfCommand implements Runnable {
             WhereUsedCommand.class,
             RenameCommand.class,
             OperationsCommand.class,
+            FunctionsCommand.class,
             LedgerCommand.class,
             WhereCommand.class,
             LearnStartCommand.class,

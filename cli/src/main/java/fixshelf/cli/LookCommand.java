@@ -25,6 +25,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.function.ToLongFunction;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -37,6 +39,8 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = "Look at a dataset or a file: each column, what is odd in it, and which fixes would help.")
 final class LookCommand extends ShelfOption {
+    private static final int MOST_OF_SENTENCE = 120;
+
     @Parameters(paramLabel = "DATASET|FILE", description = "The name of a dataset, or a file.")
     String what = "";
 
@@ -197,6 +201,9 @@ final class LookCommand extends ShelfOption {
                 .format(earlier.at().atZone(ZoneId.systemDefault()));
     }
 
+    /// A way in which a row can be without a value.
+    private record State(String name, ToLongFunction<ColumnLook> rows) {}
+
     private void print(TableLook table, Map<Finding, List<Remedy>> remedies) {
         out().println((table.whole() ? "all " : "the first ")
                 + number(table.rows())
@@ -204,15 +211,26 @@ final class LookCommand extends ShelfOption {
                 + table.columns().size()
                 + (table.columns().size() == 1 ? " column" : " columns"));
         List<List<String>> rows = new ArrayList<>();
-        rows.add(List.of("column", "reads as", "filled", "distinct", "lengths", "from … to, or commonest"));
+        List<State> states = Stream.of(
+                        new State("missing", ColumnLook::missing),
+                        new State("empty", ColumnLook::empty),
+                        new State("blanks only", ColumnLook::blank),
+                        new State("errors", ColumnLook::errors))
+                .filter(s -> table.columns().stream().anyMatch(c -> s.rows().applyAsLong(c) > 0))
+                .toList();
+        List<String> heading = new ArrayList<>(List.of("column", "reads as", "filled"));
+        states.forEach(s -> heading.add(s.name()));
+        heading.addAll(List.of("distinct", "lengths", "from … to, or commonest"));
+        rows.add(heading);
         for (ColumnLook column : table.columns()) {
-            rows.add(List.of(
-                    Visible.markOddities(column.name()),
-                    column.readsAs(),
-                    number(column.filled()),
+            List<String> row = new ArrayList<>(
+                    List.of(Visible.markOddities(column.name()), column.readsAs(), number(column.filled())));
+            states.forEach(s -> row.add(number(s.rows().applyAsLong(column))));
+            row.addAll(List.of(
                     number(column.distinct()),
                     column.distinct() == 0 ? "" : column.shortest() + "–" + column.longest(),
                     range(column)));
+            rows.add(row);
         }
         Output.table(out(), rows);
         out().println();
@@ -232,7 +250,7 @@ final class LookCommand extends ShelfOption {
             odd.add(List.of(Visible.markOddities(name), finding.sentence(), help.isEmpty() ? "" : help.getFirst()));
             help.stream().skip(1).forEach(h -> odd.add(List.of("", "", h)));
         }
-        Output.table(out(), odd);
+        Output.table(out(), odd, MOST_OF_SENTENCE);
     }
 
     /// From the least to the greatest value, where they are measured; else the commonest.

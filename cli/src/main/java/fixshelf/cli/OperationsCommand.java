@@ -6,7 +6,6 @@ import fixshelf.operations.Operations;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Operation;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
@@ -16,12 +15,12 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = "List what a line of a job can do with a table, or tell all about one operation.")
 final class OperationsCommand extends ShelfOption {
-    @Parameters(arity = "0..1", paramLabel = "WORD", description = "The name of one, or a word for what it is for.")
-    String word = "";
+    @Parameters(arity = "0..*", paramLabel = "WORD", description = "The name of one, or words for what it is for.")
+    List<String> words = List.of();
 
     @Override
     public Integer call() {
-        Optional<Operation> one = Operations.find(word);
+        Optional<Operation> one = words.size() == 1 ? Operations.find(words.getFirst()) : Optional.empty();
         if (one.isPresent() && !json) {
             tell(one.get());
             return Output.FINE;
@@ -34,7 +33,11 @@ final class OperationsCommand extends ShelfOption {
             return Output.FINE;
         }
         if (found.isEmpty()) {
-            err().println("No operation is about " + word + ". All: fixshelf operations");
+            String said = String.join(" ", words);
+            err().println("No operation is about " + said + ". All: fixshelf operations");
+            if (!FunctionsCommand.about(words).isEmpty()) {
+                err().println("Functions of expressions are: fixshelf functions " + said);
+            }
             return Output.PROBLEMS;
         }
         found.forEach(o -> out().printf("%-22s %s%n", o.name(), o.sentence()));
@@ -42,9 +45,10 @@ final class OperationsCommand extends ShelfOption {
     }
 
     private boolean isAbout(Operation operation) {
-        String all = operation.name() + " " + operation.sentence() + " "
-                + operation.about().purpose();
-        return all.toLowerCase(Locale.ROOT).contains(word.toLowerCase(Locale.ROOT));
+        return Output.holdsAll(
+                operation.name() + " " + operation.sentence() + " "
+                        + operation.about().purpose(),
+                words);
     }
 
     private void tell(Operation operation) {

@@ -11,9 +11,12 @@ import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemPrinter;
 import fixshelf.problem.SourceText;
 import fixshelf.type.Literals;
+import fixshelf.type.Visible;
 import java.io.PrintWriter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// Prints for people or for machines.
@@ -23,6 +26,7 @@ final class Output {
     static final int WRONG_USE = 2;
     static final int FAULT = 3;
 
+    private static final int MOST_OF_CELL = 40;
     private static final ObjectMapper JSON = new ObjectMapper().enable(SerializationFeature.INDENT_OUTPUT);
 
     private Output() {}
@@ -93,14 +97,25 @@ final class Output {
         return text.replace('\n', '¶').replace('\r', '␍').replace('\t', '→');
     }
 
+    /// A value for people: what is missing, an empty text and signs that cannot be seen are told apart.
+    static String cell(@Nullable Object value) {
+        String text = value == null ? "∅" : Literals.bare(value);
+        return text.isEmpty() ? "''" : value == null ? text : Visible.markOddities(text);
+    }
+
     /// A table with columns as wide as they need to be, at most 40 characters.
     static void table(PrintWriter out, List<List<String>> cells) {
+        table(out, cells, MOST_OF_CELL);
+    }
+
+    /// @param most as many characters of a cell are shown
+    static void table(PrintWriter out, List<List<String>> cells, int most) {
         List<List<String>> rows =
                 cells.stream().map(r -> r.stream().map(Output::line).toList()).toList();
         List<Integer> widths = new ArrayList<>();
         for (List<String> row : rows) {
             for (int i = 0; i < row.size(); i++) {
-                int width = Math.min(40, row.get(i).length());
+                int width = Math.min(most, row.get(i).length());
                 if (widths.size() <= i) {
                     widths.add(width);
                 }
@@ -110,10 +125,18 @@ final class Output {
         for (List<String> row : rows) {
             StringBuilder line = new StringBuilder();
             for (int i = 0; i < row.size(); i++) {
-                String cell = row.get(i).length() > 40 ? row.get(i).substring(0, 39) + "…" : row.get(i);
+                String cell = row.get(i).length() > most ? row.get(i).substring(0, most - 1) + "…" : row.get(i);
                 line.append(cell).repeat(' ', widths.get(i) - cell.length() + 2);
             }
             out.println(line.toString().stripTrailing());
         }
+    }
+
+    /// Whether a text holds all of some words, without regard to capitals; `_` counts as a blank.
+    static boolean holdsAll(String text, List<String> words) {
+        String all = text.toLowerCase(Locale.ROOT);
+        return words.stream()
+                .flatMap(w -> Stream.of(w.toLowerCase(Locale.ROOT).split("\\s+")))
+                .allMatch(w -> all.contains(w) || all.replace('_', ' ').contains(w));
     }
 }

@@ -9,7 +9,6 @@ import fixshelf.shelf.Shelf;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
 import fixshelf.type.Literals;
-import fixshelf.type.Visible;
 import fixshelf.work.Beside;
 import fixshelf.work.Figure;
 import fixshelf.work.LineEffect;
@@ -229,7 +228,7 @@ final class PreviewCommand extends JobOption {
     }
 
     private static String shown(@Nullable Object value) {
-        return value == null ? "∅" : Visible.markOddities(Literals.bare(value));
+        return Output.cell(value);
     }
 
     static void row(ObjectNode node, PreviewRow row, List<Column> columns) {

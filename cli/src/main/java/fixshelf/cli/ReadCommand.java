@@ -49,7 +49,7 @@ final class ReadCommand extends ShelfOption {
     }
 
     private int read(Shelf shelf) {
-        Path whole = file.toAbsolutePath().normalize();
+        Path whole = Sources.file(shelf, file);
         if (parts) {
             return parts(shelf, whole);
         }

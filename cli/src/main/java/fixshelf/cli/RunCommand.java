@@ -75,8 +75,10 @@ final class RunCommand extends JobOption {
                     + (c.badCount() == 1 ? " row" : " rows"));
             c.bad().stream().limit(5).forEach(b -> out().println("  line " + b.line() + ": " + b.why()));
         });
-        report.files().forEach(f -> out().println("  →  " + f + ", " + String.format("%,d", report.rows(f))
-                + (report.rows(f) == 1 ? " row" : " rows")));
+        report.files().forEach(f -> out().println("  →  " + f + ", "
+                + (f.toString().endsWith(".sql")
+                        ? "a definition"
+                        : String.format("%,d", report.rows(f)) + (report.rows(f) == 1 ? " row" : " rows"))));
         report.tables().forEach(t -> out().println("  →  " + t));
         report.notes().forEach(n -> out().println("     " + n));
         if (report.files().isEmpty() && report.tables().isEmpty()) {

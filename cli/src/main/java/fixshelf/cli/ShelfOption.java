@@ -140,9 +140,11 @@ abstract class ShelfOption implements Callable<Integer> {
 
     /// Says that a name is not known, with the nearest ones.
     final int unknown(String kind, String name, java.util.Collection<String> known) {
-        String all = known.size() > MOST_NAMED
-                ? "There are " + known.size() + ": see `fixshelf list`."
-                : "Known: " + String.join(", ", known) + ".";
+        String all = known.isEmpty()
+                ? "The shelf has none."
+                : known.size() > MOST_NAMED
+                        ? "There are " + known.size() + ": see `fixshelf list`."
+                        : "Known: " + String.join(", ", known) + ".";
         err().println("There is no " + kind + " " + name + ". "
                 + fixshelf.language.tree.Names.suggest(name, known, all));
         err().flush();

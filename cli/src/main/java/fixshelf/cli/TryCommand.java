@@ -134,7 +134,8 @@ final class TryCommand extends ShelfOption {
                         v -> Constants.fits(Arithmetic.held(v, parameter.type()), parameter.type()))
                 .map(v -> Constants.converted(v, parameter.type()));
         if (fits.isEmpty()) {
-            err().println(parameter.name() + " is " + parameter.type().label() + ", and " + text.get() + " is none.");
+            err().println(parameter.name() + " is " + parameter.type().label() + ", and " + text.get() + " is none."
+                    + (text.get().matches("[\\p{L}_][\\p{L}\\p{N}_]*=.*") ? " It is " + fix.signature() + "." : ""));
         }
         return fits;
     }

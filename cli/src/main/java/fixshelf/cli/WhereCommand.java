@@ -5,8 +5,6 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.plan.Sentences;
 import fixshelf.problem.Outcome;
 import fixshelf.shelf.Shelf;
-import fixshelf.type.Literals;
-import fixshelf.type.Visible;
 import fixshelf.work.CellLife;
 import fixshelf.work.CellLives;
 import fixshelf.work.PlannedJob;
@@ -173,7 +171,7 @@ final class WhereCommand extends JobOption {
     }
 
     private static String shown(@Nullable Object value) {
-        return value == null ? "∅" : Visible.markOddities(Literals.bare(value));
+        return Output.cell(value);
     }
 
     private static void node(ObjectNode node, RowPath path) {

@@ -45,7 +45,7 @@ final class BringIn extends BuiltIn {
                         "A row that matches several gets a row for each, unless only the first is taken, or a run stops there.",
                         "The keys have one type on both sides.",
                         "A name that is there already is a problem; prefix: gives the new ones another beginning.",
-                        "without_match: the rows without a match. unmatched_keys: their different keys, with how many rows. near_misses: unmatched keys that nearly match, and what they differ in: white space, capitals, accents, marks, leading zeros; where one text is the key also one letter (another, too many, missing, exchanged; keys of 4 to 30 letters without digits), from eight letters on one missing and one too many, or two others in keys that begin or end with the same three letters; or the initial of the first word; the first 5,000 keys of each side. ambiguous: the rows that match several. unused: the rows of the other table that match none.",
+                        "without_match: the rows without a match. unmatched_keys: their different keys, with how many rows. near_misses: unmatched keys that nearly match, and all that they differ in (white space, capitals, accents, marks, leading zeros); where one text is the key also one letter (another, too many, missing, exchanged; keys of 4 to 30 letters without digits), from eight letters on one missing and one too many, or two others in keys that begin or end with the same three letters; or the initial of the first word; the first 5,000 keys of each side. ambiguous: the rows that match several. unused: the rows of the other table that match none.",
                         "The same in all."),
                 List.of(COLUMNS, FROM, Matching.MATCHING, REST, SEVERAL, MOST, PREFIX, Matching.COMPARE),
                 List.of(
@@ -93,6 +93,6 @@ final class BringIn extends BuiltIn {
         return new Resolution.Done(
                 met.shown(joined),
                 MatchReports.of(given, met, given.get(SEVERAL).equals("stop")),
-                Optional.of(met.guard(given, right, given.get(MOST))));
+                Optional.of(met.guard(given, right, given.get(MOST), stay)));
     }
 }

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -48,7 +49,7 @@ final class ByMapping extends BuiltIn {
                         "",
                         "unmatched: the rows with a value that is on no list; where others stop, a run stops.",
                         "The same in all."),
-                List.of(COLUMNS, PAIRS, OTHERS, OTHERWISE),
+                List.of(COLUMNS, PAIRS, OTHERS, OTHERWISE, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Others stay",

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
@@ -52,7 +53,7 @@ final class Carry extends BuiltIn {
                         "",
                         "",
                         "The same in all."),
-                List.of(DIRECTION, COLUMNS, WITHIN, BY, GROUPS),
+                List.of(DIRECTION, COLUMNS, WITHIN, BY, GROUPS, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Down, inside runs",

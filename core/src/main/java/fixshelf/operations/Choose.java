@@ -1,10 +1,12 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
 import fixshelf.plan.TableExample;
+import fixshelf.problem.Code;
 import fixshelf.plan.TableExample.Table;
 import fixshelf.table.Field;
 import fixshelf.table.Relation;
@@ -29,7 +31,7 @@ final class Choose extends BuiltIn {
                         "",
                         "",
                         "The same in all."),
-                List.of(COLUMNS),
+                List.of(COLUMNS, Absent.BLANK),
                 List.of(new TableExample(
                         "Two, turned around",
                         Table.of("a | b | c", "'1' | '2' | '3'"),
@@ -39,6 +41,12 @@ final class Choose extends BuiltIn {
 
     @Override
     public Resolution resolve(Given given) {
+        if (given.get(COLUMNS).isEmpty()) {
+            return Given.refused(
+                    Code.NO_SUCH_COLUMN,
+                    "None of these columns is there.",
+                    "Name one that is there, or leave out the line.");
+        }
         return new Resolution.Done(new Relation.Pick(given.before(), new Shape(given.get(COLUMNS))));
     }
 }

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -45,7 +46,7 @@ final class ColumnsToRows extends BuiltIn {
                         "The new names must be free.",
                         "vanished: the rows that give none.",
                         "The same in all."),
-                List.of(COLUMNS, NAME, VALUE, MISSING),
+                List.of(COLUMNS, NAME, VALUE, MISSING, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Missing dropped",

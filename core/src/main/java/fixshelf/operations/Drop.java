@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
@@ -27,7 +28,7 @@ final class Drop extends BuiltIn {
                         "",
                         "",
                         "The same in all."),
-                List.of(COLUMNS),
+                List.of(COLUMNS, Absent.BLANK),
                 List.of(new TableExample(
                         "Without one", Table.of("a | b", "'1' | '2'"), "drop: [a]", Table.of("b", "'2'"))));
     }

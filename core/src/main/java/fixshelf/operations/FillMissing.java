@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -36,7 +37,7 @@ final class FillMissing extends BuiltIn {
                         "",
                         "means: for columns of numbers, how many values there are and their mean, before and after.",
                         "The same in all."),
-                List.of(COLUMNS, WITH),
+                List.of(COLUMNS, WITH, Absent.BLANK),
                 List.of(new TableExample(
                         "Zero for nothing",
                         Table.of("n integer | a", "NULL | NULL", "3 | ''"),

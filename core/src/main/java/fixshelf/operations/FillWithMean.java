@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -42,7 +43,7 @@ final class FillWithMean extends BuiltIn {
                         "",
                         "means: the number of values and their mean, before and after.",
                         "SQLite has no exact decimals: it cannot say means."),
-                List.of(COLUMNS, WITHIN, PLACES),
+                List.of(COLUMNS, WITHIN, PLACES, Absent.BLANK),
                 List.of(new TableExample(
                         "Within groups",
                         Table.of("g | n integer", "'p' | 1", "'p' | NULL", "'q' | NULL", "'p' | 2"),

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.pattern.RegexParser;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
@@ -57,7 +58,7 @@ final class HeadingsToRows extends BuiltIn {
                         "The new names must be free; a name that the pattern does not match is a problem.",
                         "vanished: the rows that give none.",
                         "The same in all; the pattern is applied to the names, not in the language."),
-                List.of(COLUMNS, PATTERN, PARTS, STAYS, VALUE, MISSING),
+                List.of(COLUMNS, PATTERN, PARTS, STAYS, VALUE, MISSING, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "A part stays",

@@ -96,7 +96,7 @@ final class JoinTables extends BuiltIn {
         return new Resolution.Done(
                 there ? new Relation.Union(List.of(joined, onlyThere(given, met, plain, taken))) : joined,
                 MatchReports.of(given, met),
-                Optional.of(met.guard(given, met.right(), given.get(BringIn.MOST))));
+                Optional.of(met.guard(given, met.right(), given.get(BringIn.MOST), here)));
     }
 
     /// The rows of the other table without a match, with the columns of the joined table.

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -36,7 +37,7 @@ final class LeaveOutBlankColumns extends BuiltIn {
                         "",
                         "",
                         "What was seen in the data is written out, as the columns that stay. SQL has no tables without columns, and none is an output."),
-                List.of(COLUMNS, LeaveOutBlankRows.BLANK),
+                List.of(COLUMNS, LeaveOutBlankRows.BLANK, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Only what is missing",

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
@@ -42,7 +43,7 @@ final class LeaveOutConstantColumns extends BuiltIn {
                         "",
                         "too_few: the only row there is. In a table of one row, or of none, every column is constant, and all of them stay.",
                         "What was seen in the data is written out, as the columns that stay."),
-                List.of(COLUMNS, MISSING),
+                List.of(COLUMNS, MISSING, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Missing is passed over",

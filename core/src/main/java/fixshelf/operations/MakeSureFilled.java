@@ -22,7 +22,7 @@ final class MakeSureFilled extends BuiltIn {
     MakeSureFilled() {
         super(
                 "make_sure_filled",
-                "Make sure that {columns} are filled",
+                "Make sure that nothing is missing in {columns}",
                 new Meaning(
                         "Check that columns are never missing or blank: not null, required.",
                         "Breaks it.",

@@ -26,7 +26,7 @@ final class MakeSureUnique extends BuiltIn {
     MakeSureUnique() {
         super(
                 "make_sure_unique",
-                "Make sure that {keys} never repeat",
+                "Make sure that no two rows agree in {keys}",
                 new Meaning(
                         "Check that a key is unique: no duplicates, primary key.",
                         "Missing equals missing.",

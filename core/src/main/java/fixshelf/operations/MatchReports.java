@@ -158,8 +158,11 @@ final class MatchReports {
             branches.add(new Expr.Branch(Formula.all(equal.get(fold.ordinal())), Expr.Literal.text(fold.words)));
         }
         Field why = given.helper("differ_in", Type.TEXT);
+        Expr first = new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT);
         Relation told = new Relation.Compute(
-                joined, List.of(new Computed(why, new Expr.Case(branches, Formula.missing(Type.TEXT), Type.TEXT))));
+                joined,
+                List.of(new Computed(
+                        why, Formula.call("coalesce", needed(left, shown.subList(left.size(), shown.size())), first))));
         shown.add(why);
         shown.add(rows);
         Relation all = new Relation.Pick(told, new Shape(shown));
@@ -168,6 +171,37 @@ final class MatchReports {
         }
         Relation sorted = new Relation.Sort(all, List.of(new Sorted(rows, true, false)));
         return Optional.of(new Report("near_misses", sorted, "keys that nearly match", false, true));
+    }
+
+    /// All that keys differ in: the folds without which they would not be equal after all others. There may be none,
+    /// where each of two folds takes away the same.
+    private static Expr needed(List<Field> here, List<Field> there) {
+        List<Expr> words = new ArrayList<>(List.of(Expr.Literal.text(", ")));
+        for (Fold fold : Fold.values()) {
+            List<Expr> differ = new ArrayList<>();
+            for (int key = 0; key < here.size(); key++) {
+                if (here.get(key).type().equals(Type.TEXT)) {
+                    differ.add(Formula.call(
+                            "<>",
+                            foldedBut(fold, here.get(key).value()),
+                            foldedBut(fold, there.get(key).value())));
+                }
+            }
+            words.add(Formula.when(Formula.any(differ), Expr.Literal.text(fold.words), Formula.missing(Type.TEXT)));
+        }
+        return Formula.call("concat_ws", words.toArray(Expr[]::new));
+    }
+
+    private static Expr foldedBut(Fold left, Expr key) {
+        Expr folded = key;
+        for (Fold fold : Fold.values()) {
+            // White space is no letter either; where it is asked for, only other marks go.
+            boolean keepsBlanks = left == Fold.WHITE_SPACE && fold == Fold.MARKS;
+            folded = keepsBlanks
+                    ? Fold.replaced(folded, "[^\\p{L}\\p{N}\\s\\p{Z}\u200B\uFEFF]+", "")
+                    : fold == left ? folded : fold.of(folded);
+        }
+        return folded;
     }
 
     /// The same, with the keys that differ by a letter, or by having the initial of a word.

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Definition;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -10,6 +11,7 @@ import fixshelf.problem.Problem;
 import fixshelf.table.Aggregate;
 import fixshelf.table.Computed;
 import fixshelf.table.Field;
+import fixshelf.table.Formula;
 import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
 import fixshelf.type.Type;
@@ -92,16 +94,24 @@ record Matching(Relation left, Relation right, List<Relation.Pair> on, List<Fiel
     ///
     /// @param to what the other table is joined as, with the fields that are compared
     /// @param most how many times as many rows as there are may come out
-    Operation.Guard guard(Given given, Relation to, long most) {
+    /// @param stay whether rows that meet none come out, too
+    Operation.Guard guard(Given given, Relation to, long most, boolean stay) {
         Field size = given.helper("rows_of_key", Type.INTEGER);
         Field taken = given.helper("rows_met", Type.INTEGER);
         Field pairs = given.helper("pairs", Type.INTEGER);
         Relation sizes =
                 new Relation.Group(to, rightKeys(), List.of(new Grouped(size, Aggregate.ROWS, Optional.empty())));
-        Relation met =
-                new Relation.Join(left, sizes, on, Relation.Meeting.PAIRS, List.of(new Relation.Taken(size, taken)));
+        Relation met = new Relation.Join(
+                left,
+                sizes,
+                on,
+                stay ? Relation.Meeting.ALL_LEFT : Relation.Meeting.PAIRS,
+                List.of(new Relation.Taken(size, taken)));
+        Field made = given.helper("rows_made", Type.INTEGER);
+        Relation rows = new Relation.Compute(
+                met, List.of(new Computed(made, Formula.call("coalesce", taken.value(), Expr.Literal.integer(1)))));
         return new Operation.Guard(
-                new Relation.Group(met, List.of(), List.of(new Grouped(pairs, Aggregate.SUM, Optional.of(taken)))),
+                new Relation.Group(rows, List.of(), List.of(new Grouped(pairs, Aggregate.SUM, Optional.of(made)))),
                 most);
     }
 }

@@ -9,6 +9,7 @@ import fixshelf.table.Field;
 import fixshelf.table.Formula;
 import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
+import fixshelf.table.Shape;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.List;
@@ -53,16 +54,19 @@ final class Means {
             cells.add(new Computed(held, mean));
             sets.add(List.of(said, count, held));
         }
-        return new Relation.Unpivot(
+        List<Field> shown = List.of(
+                given.helper("column", Type.TEXT),
+                given.helper("when", Type.TEXT),
+                given.helper("values", Type.INTEGER),
+                given.helper("mean", sets.getFirst().getLast().type()));
+        Relation rows = new Relation.Unpivot(
                 new Relation.Compute(new Relation.Group(table, List.of(), made), cells),
                 sets,
                 columns.stream().map(Field::name).toList(),
-                given.helper("column", Type.TEXT),
-                List.of(
-                        given.helper("when", Type.TEXT),
-                        given.helper("values", Type.INTEGER),
-                        given.helper("mean", sets.getFirst().getLast().type())),
+                shown.getFirst(),
+                shown.subList(1, shown.size()),
                 true);
+        return new Relation.Pick(rows, new Shape(shown));
     }
 
     static Expr mean(Field sum, Field count, long places) {

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
@@ -31,7 +32,7 @@ final class ReadDeclared extends BuiltIn {
                         "",
                         "",
                         "The same in all."),
-                List.of(COLUMNS),
+                List.of(COLUMNS, Absent.BLANK),
                 List.of(new TableExample(
                         "Numbers and days of a database",
                         Table.of(

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -13,6 +14,7 @@ import fixshelf.table.Field;
 import fixshelf.table.Formula;
 import fixshelf.table.Grouped;
 import fixshelf.table.Relation;
+import fixshelf.table.Shape;
 import fixshelf.type.Type;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -42,7 +44,7 @@ final class ReadDetected extends BuiltIn {
                         "",
                         "types: each column with the type that it gets.",
                         "What was seen in the data is written out, as types."),
-                List.of(COLUMNS),
+                List.of(COLUMNS, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Numbers, codes and days",
@@ -177,13 +179,11 @@ final class ReadDetected extends BuiltIn {
                 given.before(),
                 List.of(),
                 List.of(new Grouped(given.helper("rows", Type.INTEGER), Aggregate.ROWS, Optional.empty())));
-        return new Relation.Unpivot(
-                new Relation.Compute(one, said),
-                sets,
-                List.copyOf(types.keySet()),
-                given.helper("column", Type.TEXT),
-                List.of(given.helper("type", Type.TEXT)),
-                true);
+        Field column = given.helper("column", Type.TEXT);
+        Field type = given.helper("type", Type.TEXT);
+        Relation rows = new Relation.Unpivot(
+                new Relation.Compute(one, said), sets, List.copyOf(types.keySet()), column, List.of(type), true);
+        return new Relation.Pick(rows, new Shape(List.of(column, type)));
     }
 
     @Override

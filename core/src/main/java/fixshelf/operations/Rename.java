@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Given;
@@ -33,7 +34,7 @@ final class Rename extends BuiltIn {
                         "Two columns of one name are a problem, also where they differ in capitals only.",
                         "",
                         "The same in all."),
-                List.of(NAMES),
+                List.of(NAMES, Absent.BLANK),
                 List.of(new TableExample(
                         "Exchanged",
                         Table.of("a | b", "'1' | '2'"),
@@ -45,7 +46,9 @@ final class Rename extends BuiltIn {
     public Resolution resolve(Given given) {
         Map<Integer, String> names = new LinkedHashMap<>();
         List<Problem> problems = new ArrayList<>();
-        given.get(NAMES).forEach((was, name) -> column(was, given, problems).ifPresent(f -> names.put(f.id(), name)));
+        List<Problem> absent = new ArrayList<>();
+        given.get(NAMES).forEach((was, name) -> column(was, given, absent).ifPresent(f -> names.put(f.id(), name)));
+        problems.addAll(given.get(Absent.BLANK).equals("problem") ? absent : List.of());
         if (!problems.isEmpty()) {
             return new Resolution.Refused(problems);
         }

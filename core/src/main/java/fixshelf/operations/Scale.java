@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -41,7 +42,7 @@ final class Scale extends BuiltIn {
                         "",
                         "",
                         "SQLite has no exact decimals: it cannot say a division, nor decimals."),
-                List.of(COLUMNS, WAY, BY, PLACES),
+                List.of(COLUMNS, WAY, BY, PLACES, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Thousands",

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -37,7 +38,7 @@ final class SetColumns extends BuiltIn {
                         "it is the value, also where a column is called so.",
                         "",
                         "The same in all."),
-                List.of(COLUMNS, TO),
+                List.of(COLUMNS, TO, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "A sign before",

@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.plan.Absent;
 import fixshelf.language.tree.Expr;
 import fixshelf.plan.Blank;
 import fixshelf.plan.ColumnKinds;
@@ -46,7 +47,7 @@ final class SetParts extends BuiltIn {
                         "it is the part, also where a column is called so; the other columns are there too.",
                         "left_out: the rows in which a part that says something becomes missing.",
                         "What was seen in the data is written out, as many parts as the longest list has."),
-                List.of(COLUMNS, SEPARATOR, TO),
+                List.of(COLUMNS, SEPARATOR, TO, Absent.BLANK),
                 List.of(
                         new TableExample(
                                 "Blanks and capitals of each",

@@ -9,9 +9,15 @@ import java.util.Optional;
 /// @param about one sentence for its reader
 /// @param unsaid what a sentence says of it when it is left out and nothing stands for it
 public record Blank<T>(
-        String name, Kind<T> kind, Optional<Written> fallback, boolean needed, String about, String unsaid) {
+        String name,
+        Kind<T> kind,
+        Optional<Written> fallback,
+        boolean needed,
+        String about,
+        String unsaid,
+        boolean begins) {
     public Blank(String name, Kind<T> kind, Optional<Written> fallback, boolean needed, String about) {
-        this(name, kind, fallback, needed, about, "the usual " + name);
+        this(name, kind, fallback, needed, about, "the usual " + name, needed);
     }
 
     /// One that must be filled.
@@ -26,7 +32,12 @@ public record Blank<T>(
 
     /// The same, with other words for one that is left out.
     public Blank<T> leftOutAs(String words) {
-        return new Blank<>(name, kind, fallback, needed, about, words);
+        return new Blank<>(name, kind, fallback, needed, about, words, begins);
+    }
+
+    /// The same, filled at the beginning of a new line although it may be left out.
+    public Blank<T> begun() {
+        return new Blank<>(name, kind, fallback, needed, about, unsaid, true);
     }
 
     /// One that may be left out.

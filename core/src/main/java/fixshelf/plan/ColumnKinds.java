@@ -13,15 +13,17 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.Set;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /// Blanks that name columns.
 public final class ColumnKinds {
     public static final Kind<Field> COLUMN = new One();
-    public static final Kind<List<Field>> COLUMNS = new Several("");
+    public static final Kind<List<Field>> COLUMNS = new Several(ColumnKinds.EVERY_TEXT);
     /// As [#COLUMNS]; nothing written means all of them.
-    public static final Kind<List<Field>> KEYS = new Several("all columns");
+    public static final Kind<List<Field>> KEYS = new Several(ColumnKinds.ALL);
     public static final Kind<List<Sorted>> ORDER = new Order();
     public static final Kind<String> NEW_NAME = new NewName();
     public static final Kind<List<String>> NEW_NAMES = new NewNames();
@@ -30,12 +32,23 @@ public final class ColumnKinds {
     /// Columns here with those of another table.
     public static final Kind<Map<String, String>> MATCHING = new NamePairs("pairs");
 
+    /// What chooses columns: a fix that is given nothing else is given its columns by them.
+    public static final Set<String> RULES = Set.of("every", "like", "all_but");
+
     static final String EVERY_TEXT = "every text column";
+    private static final String ALL = "all columns";
     private static final String EVERY = "every column";
     private static final String BUT = " but ";
     private static final String LIKE = "columns like ";
 
     private ColumnKinds() {}
+
+    /// Whether columns are chosen by what they are, and not by their names.
+    static boolean isRule(Written written) {
+        return written instanceof Word(String word)
+                        && List.of(ALL, EVERY_TEXT, EVERY).contains(word)
+                || written instanceof Fields;
+    }
 
     private record One() implements Kind<Field> {
         @Override
@@ -75,7 +88,9 @@ public final class ColumnKinds {
     }
 
     /// Several columns: named, every one of a type, all but some, or those like a pattern.
-    private record Several(String all) implements Kind<List<Field>> {
+    ///
+    /// @param first the rule that is proposed before others
+    private record Several(String first) implements Kind<List<Field>> {
         @Override
         public String name() {
             return "columns";
@@ -85,9 +100,8 @@ public final class ColumnKinds {
         public Outcome<List<Field>> read(Written written, Context context) {
             List<Field> fields = context.fields();
             return switch (written) {
-                case Word(String word) when !all.isEmpty() && word.equals(all) -> Outcome.of(fields);
-                case Word(String word) when word.equals(EVERY_TEXT) -> Outcome.of(texts(fields));
-                case Word(String word) when word.equals(EVERY) -> Outcome.of(fields);
+                case Word(String word) when word.equals(EVERY_TEXT) -> Outcome.of(every(Type.TEXT, fields));
+                case Word _ when isRule(written) -> Outcome.of(fields);
                 case Word _, Items _ ->
                     written.texts()
                             .map(names -> named(names, context))
@@ -96,8 +110,8 @@ public final class ColumnKinds {
             };
         }
 
-        private static List<Field> texts(List<Field> fields) {
-            return fields.stream().filter(f -> f.type().equals(Type.TEXT)).toList();
+        private static List<Field> every(Type type, List<Field> fields) {
+            return fields.stream().filter(f -> isOf(f.type(), type)).toList();
         }
 
         private static Outcome<List<Field>> named(List<String> names, Context context) {
@@ -110,12 +124,14 @@ public final class ColumnKinds {
         }
 
         private static Outcome<List<Field>> selected(Map<String, Written> parts, List<Field> fields, Context context) {
-            if (parts.size() == 1 && parts.get("all_but") != null) {
-                List<Field> texts = texts(fields);
-                return named(parts.get("all_but").texts().orElse(List.of()), context)
-                        .map(out -> texts.stream()
+            if (parts.get("all_but") != null) {
+                Map<String, Written> others = new LinkedHashMap<>(parts);
+                Written without = others.remove("all_but");
+                Outcome<List<Field>> chosen = others.isEmpty() ? Outcome.of(fields) : selected(others, fields, context);
+                return chosen.then(
+                        all -> named(without.texts().orElse(List.of()), context).map(out -> all.stream()
                                 .filter(f -> out.stream().noneMatch(o -> o.id() == f.id()))
-                                .toList());
+                                .toList()));
             }
             if (parts.size() == 1 && parts.get("like") instanceof Word(String pattern)) {
                 Pattern regex = Pattern.compile(
@@ -128,14 +144,13 @@ public final class ColumnKinds {
                 boolean any = type.equals("true");
                 Optional<Type> wanted = Type.parse(type);
                 return any || wanted.isPresent()
-                        ? Outcome.of(fields.stream()
-                                .filter(f -> any || isOf(f.type(), wanted.get()))
-                                .toList())
+                        ? Outcome.of(wanted.map(w -> every(w, fields)).orElse(fields))
                         : Refusal.field("There is no type " + type + ".", "Write {every: text}, or {every: true}.");
             }
             return Refusal.field(
                     "Columns are named, or chosen by every, all_but or like.",
-                    "Write [name, name], {every: text}, {all_but: [name]} or {like: \"wk*\"}.");
+                    "Write [name, name], {every: text}, {all_but: [name]}, {every: text, all_but: [name]} or {like:"
+                            + " \"wk*\"}.");
         }
 
         private static boolean isOf(Type type, Type wanted) {
@@ -144,21 +159,19 @@ public final class ColumnKinds {
 
         @Override
         public String say(Written written) {
-            if (written instanceof Word(String word)
-                    && (word.equals(all) || word.equals(EVERY_TEXT) || word.equals(EVERY))) {
+            if (written instanceof Word(String word) && isRule(written)) {
                 return word;
             }
             if (written instanceof Fields(Map<String, Written> parts)) {
-                Written first = parts.values().iterator().next();
-                return switch (parts.keySet().iterator().next()) {
-                    case "all_but" ->
-                        EVERY_TEXT + BUT + Words.joined(first.texts().orElse(List.of()));
-                    case "like" -> LIKE + Words.joined(first.texts().orElse(List.of()));
-                    default -> {
-                        String type = first instanceof Word(String text) ? text : "?";
-                        yield type.equals("true") ? EVERY : "every " + type + " column";
-                    }
-                };
+                String without = Optional.ofNullable(parts.get("all_but"))
+                        .flatMap(Written::texts)
+                        .map(names -> BUT + Words.joined(names))
+                        .orElse("");
+                if (parts.get("like") != null) {
+                    return LIKE + Words.joined(parts.get("like").texts().orElse(List.of())) + without;
+                }
+                String type = parts.get("every") instanceof Word(String text) ? text : "true";
+                return (type.equals("true") ? EVERY : "every " + type + " column") + without;
             }
             return Words.joined(written.texts().orElse(List.of()));
         }
@@ -167,19 +180,26 @@ public final class ColumnKinds {
         public Outcome<Written> typed(String typed) {
             String text = typed.strip();
             String lower = text.toLowerCase(Locale.ROOT);
-            if (lower.equals(all) || lower.equals(EVERY_TEXT) || lower.equals(EVERY)) {
+            if (isRule(Written.word(lower))) {
                 return Outcome.of(Written.word(lower));
             }
-            if (lower.startsWith(EVERY_TEXT + BUT)) {
-                return Outcome.of(Written.field(
-                        "all_but", Written.words(Words.split(text.substring((EVERY_TEXT + BUT).length())))));
-            }
-            if (lower.startsWith("every ") && lower.endsWith(" column")) {
-                String type = lower.substring(6, lower.length() - 7);
-                return Outcome.of(Written.field("every", Written.word(type)));
-            }
-            if (lower.startsWith(LIKE)) {
-                return Outcome.of(Written.field("like", Written.word(Words.unquoted(text.substring(LIKE.length())))));
+            List<String> rule =
+                    lower.startsWith("every ") || lower.startsWith(LIKE) ? Words.pieces(text, BUT, "\"") : List.of();
+            if (!rule.isEmpty() && rule.size() <= 2) {
+                String chosen = rule.getFirst().toLowerCase(Locale.ROOT);
+                Map<String, Written> parts = new LinkedHashMap<>();
+                if (chosen.startsWith(LIKE)) {
+                    parts.put(
+                            "like", Written.word(Words.unquoted(rule.getFirst().substring(LIKE.length()))));
+                } else if (!chosen.equals(EVERY)) {
+                    parts.put(
+                            "every",
+                            Written.word(chosen.replaceFirst("^every ", "").replaceFirst(" column$", "")));
+                }
+                if (rule.size() == 2) {
+                    parts.put("all_but", Written.words(Words.split(rule.getLast())));
+                }
+                return Outcome.of(new Fields(parts));
             }
             List<String> names = Words.split(text);
             return names.isEmpty()
@@ -189,7 +209,10 @@ public final class ColumnKinds {
 
         @Override
         public List<String> choices(Choices choices) {
-            List<String> words = new ArrayList<>(all.isEmpty() ? List.of(EVERY_TEXT) : List.of(all));
+            List<String> words = new ArrayList<>(List.of(first));
+            words.addAll(Stream.of(EVERY_TEXT, EVERY)
+                    .filter(w -> !w.equals(first) && !first.equals(ALL))
+                    .toList());
             words.addAll(choices.names());
             return words;
         }

@@ -22,13 +22,26 @@ final class FixKind implements Kind<Definition> {
     @Override
     public Outcome<Definition> read(Written written, Context context) {
         String name = written instanceof Written.Word(String text) ? text : "?";
-        if (!(context.fixes().find(name) instanceof Scope.Found.Ready(Definition fix))) {
-            return Refusal.of(
-                    Code.NO_SUCH,
-                    name,
-                    "There is no fix " + name + " that can be used.",
-                    Names.suggest(name, List.copyOf(context.fixes().names()), "Name a fix of this shelf."));
-        }
+        return switch (context.fixes().find(name)) {
+            case Scope.Found.Ready(Definition fix) -> ofOneText(fix);
+            case Scope.Found.Broken(String why) ->
+                Refusal.of(Code.NO_SUCH, name, "The fix " + name + " cannot be used: " + why, "Mend that fix first.");
+            case Scope.Found.Cyclic(List<String> path) ->
+                Refusal.of(
+                        Code.CYCLE,
+                        name,
+                        "Fixes call each other in a circle: " + String.join(" → ", path) + ".",
+                        "Break it.");
+            case Scope.Found.Missing _ ->
+                Refusal.of(
+                        Code.NO_SUCH,
+                        name,
+                        "There is no fix " + name + " on this shelf.",
+                        Names.suggest(name, List.copyOf(context.fixes().names()), "Write it, or name another."));
+        };
+    }
+
+    private static Outcome<Definition> ofOneText(Definition fix) {
         boolean one = !fix.parameters().isEmpty()
                 && fix.parameters().getFirst().type().equals(Type.TEXT)
                 && fix.parameters().stream().skip(1).allMatch(p -> p.fallback().isPresent());

@@ -60,6 +60,7 @@ public record FixOperation(Definition fix, String said) implements Operation {
         List<Blank<?>> blanks = new ArrayList<>(List.of(COLUMNS));
         fix.parameters().stream().skip(1).forEach(p -> blanks.add(blank(p)));
         blanks.add(INTO);
+        blanks.add(Absent.BLANK);
         return blanks;
     }
 
@@ -84,7 +85,7 @@ public record FixOperation(Definition fix, String said) implements Operation {
 
     @Override
     public Resolution resolve(Given given) {
-        List<Field> columns = given.get(COLUMNS);
+        List<Field> columns = fitting(given);
         List<String> into = given.find(INTO).orElse(List.of());
         if (fix.parameters().isEmpty()) {
             return Given.refused(Code.ARGUMENTS, fix.name() + " takes no value.", "Name another fix.");
@@ -110,6 +111,17 @@ public record FixOperation(Definition fix, String said) implements Operation {
             }
         }
         return problems.isEmpty() ? new Resolution.Done(given.computed(cells)) : new Resolution.Refused(problems);
+    }
+
+    /// The columns: where they are chosen by what they are, those of other types are passed over, unless none fits.
+    private List<Field> fitting(Given given) {
+        List<Field> all = given.get(COLUMNS);
+        if (fix.parameters().isEmpty()
+                || given.written(COLUMNS.name()).filter(ColumnKinds::isRule).isEmpty()) {
+            return all;
+        }
+        List<Field> fitting = all.stream().filter(f -> misfit(f).isEmpty()).toList();
+        return fitting.isEmpty() ? all : fitting;
     }
 
     private Optional<Problem> misfit(Field column) {

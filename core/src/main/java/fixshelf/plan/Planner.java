@@ -230,7 +230,9 @@ public final class Planner {
                         Code.ARGUMENTS,
                         placed.of(name),
                         operation.name() + " has no argument " + name + " to give here.",
-                        Names.suggest(name, known, "It takes " + String.join(", ", known) + ".")));
+                        callables.find(name).isPresent()
+                                ? "A line calls one thing: begin another one with `- " + name + ":`."
+                                : Names.suggest(name, known, "It takes " + String.join(", ", known) + ".")));
             }
         }
         if (line.strict() && !operation.losesValues()) {
@@ -275,7 +277,12 @@ public final class Planner {
             }
             return;
         }
-        Outcome<?> value = blank.kind().read(written.get(), context);
+        boolean passes = blank.kind() == ColumnKinds.COLUMNS && Absent.isPassedOver(operation, placed.line());
+        Written here = passes ? Absent.present(written.get(), context.fields()) : written.get();
+        // None of them may be left, which is no problem then.
+        Outcome<?> value = here.equals(Written.words(List.of())) && passes
+                ? Outcome.of(List.of())
+                : blank.kind().read(here, context);
         boolean main = operation.blanks().getFirst().equals(blank);
         value.problems()
                 .forEach(p -> problems.add(

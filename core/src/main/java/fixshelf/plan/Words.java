@@ -21,6 +21,7 @@ final class Words {
                 && TAKEN.stream().noneMatch(lower::startsWith)
                 && !lower.contains(" to ")
                 && !lower.contains(" as ")
+                && !lower.contains(" but ")
                 && !lower.startsWith("to ")
                 && !lower.endsWith(" to")
                 && !lower.endsWith(" descending")

@@ -56,6 +56,7 @@ public record Finding(Oddity oddity, int column, long rows, String detail, List<
             case NOT_ON_LIST -> "not on " + detail;
             case SPELLINGS, NEAR -> oddity.words() + ", as " + detail;
             case SERIAL_DAYS -> oddity.words() + (detail.isEmpty() ? "" : ": " + detail);
+            case NAMES_BELOW -> oddity.words() + ": " + detail;
             case EMPTY_PARTS -> "with empty parts between " + detail;
             case TOTALS, RULERS, LEADING_ZEROS -> oddity.words() + (detail.isEmpty() ? "" : ", as " + detail);
             default -> oddity.words();

@@ -34,7 +34,8 @@ public enum Oddity {
     RULERS("rulers", "are ruled lines"),
     BLANK_ROWS("blank_rows", "are blank"),
     HEADING_AGAIN("heading_again", "repeat the heading"),
-    SHIFTED("shifted", "begin further right");
+    SHIFTED("shifted", "begin further right"),
+    NAMES_BELOW("names_below", "may hold the names of columns");
 
     private final String id;
     private final String words;

@@ -120,6 +120,7 @@ public final class Remedies {
             case REPEATS -> withoutRepeats(table.columns().get(finding.column()));
             case BLANK_ROWS -> Optional.of(Line.of("leave_out_blank_rows", "columns", Written.word("all columns")));
             case SHIFTED -> Optional.of(Line.of("align_left", "columns", Written.words(names)));
+            case NAMES_BELOW -> NamesBelow.line(table, finding);
             case HEADING_AGAIN -> withoutHeading(table, finding);
             case TOTALS, RULERS ->
                 words(finding)
@@ -356,8 +357,16 @@ public final class Remedies {
     }
 
     /// The lines of chosen remedies in an order that works: values first, then rows, then columns; one line for a call
-    /// that several columns need alike.
+    /// that several columns need alike. Names of columns that stand in a row come first, and alone: all other lines
+    /// would name columns that are called otherwise then.
     public static List<Line> lines(List<Remedy> chosen) {
+        Optional<Line> names = chosen.stream()
+                .map(Remedy::line)
+                .filter(l -> l.call().equals("heading_row"))
+                .findFirst();
+        if (names.isPresent()) {
+            return List.of(names.get());
+        }
         List<Line> lines = new ArrayList<>();
         chosen.stream()
                 .sorted(Comparator.comparingInt(r -> turn(r.line().call())))

@@ -43,6 +43,7 @@ final class TableFindings {
         session.each(
                 "SELECT rowid, " + columns + " FROM staged WHERE " + odd + " ORDER BY rowid", row -> look(row, layout));
         List<Finding> findings = new ArrayList<>();
+        new NamesBelow(session, tallies).find().ifPresent(findings::add);
         for (Oddity oddity : List.of(Oddity.BLANK_ROWS, Oddity.HEADING_AGAIN, Oddity.SHIFTED)) {
             if (counts.containsKey(oddity)) {
                 findings.add(new Finding(oddity, -1, counts.get(oddity), "", List.of(), places.get(oddity)));

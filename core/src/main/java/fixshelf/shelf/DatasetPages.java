@@ -110,7 +110,7 @@ public final class DatasetPages {
         if (!fields.has("load")) {
             return Optional.empty();
         }
-        fields.allow(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed", "strict", "counts"));
+        fields.allowPage(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed", "strict", "counts"));
         Map<String, Written> arguments =
                 fields.written("with").orElse(new Written.Fields(Map.of())) instanceof Written.Fields(var given)
                         ? given
@@ -160,7 +160,7 @@ public final class DatasetPages {
         fields.filter(_ -> call.isEmpty()).ifPresent(f -> {
             Set<String> known = new HashSet<>(ReadFields.NAMES);
             known.addAll(Set.of("dataset", "about", "counts", TYPES, STRICT));
-            f.allow(known);
+            f.allowPage(known);
         });
         String name = fields.flatMap(f -> f.text("dataset")).orElse(fallback);
         fields.ifPresent(f -> f.wantName("dataset", name, "Write visits_alder_quay, say."));

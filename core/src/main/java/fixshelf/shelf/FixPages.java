@@ -59,7 +59,7 @@ public final class FixPages {
                 .filter(n -> !n.isEmpty())
                 .orElse(fallback);
         front.ifPresent(f -> wantName(f, name));
-        front.ifPresent(f -> f.allow(FIELDS));
+        front.ifPresent(f -> f.allowPage(FIELDS));
         front.ifPresent(f -> wantKind(f));
         List<Parameter> parameters = front.map(this::parameters).orElse(List.of());
         front.ifPresent(f -> TableFixPages.wantParameters(
@@ -129,7 +129,7 @@ public final class FixPages {
                     + " list of text, mapping of text to text.";
 
     /// What a line says to every fix; the first parameter is the column itself, and may be called so.
-    private static final Set<String> TAKEN = Set.of("columns", "into");
+    private static final Set<String> TAKEN = Set.of("columns", "into", "if_absent");
 
     private List<Parameter> parameters(Yaml.Fields front) {
         Optional<Yaml.Fields> all = front.fields("parameters");
@@ -185,14 +185,13 @@ public final class FixPages {
         Outcome<Optional<Expr.Literal>> outcome = WrittenConstants.read("value", text);
         Optional<Expr.Literal> value = outcome.value().flatMap(v -> v);
         if (value.isEmpty()) {
+            // What a reader of expressions misses helps with texts; of a list it would tell of calls and rows.
             String why = outcome.problems().isEmpty()
-                    ? "It is computed."
-                    : outcome.problems().getFirst().sentence();
-            report(
-                    Code.BAD_FIELD,
-                    span,
-                    "This is not a constant: " + why,
-                    "Texts are written in '…', inside YAML as \"'…'\".");
+                    ? ": it is computed."
+                    : wanted.equals(Type.TEXT)
+                            ? ": " + outcome.problems().getFirst().sentence()
+                            : " of type " + wanted.label() + ".";
+            report(Code.BAD_FIELD, span, "This is not a constant" + why, WrittenConstants.example(wanted));
             return Optional.empty();
         }
         if (!Constants.fits(value.get(), wanted)) {

@@ -58,8 +58,7 @@ public final class JobPages {
         String fallback = file.getFileName().toString().replaceFirst("\\.ya?ml$", "");
         Optional<Yaml.Fields> fields =
                 Yaml.read(source, new Span(0, source.text().length()), problems);
-        fields.ifPresent(
-                f -> f.allow(Set.of("format", "job", "title", "about", "parameters", "lines", "outputs", "result")));
+        fields.ifPresent(f -> f.allowPage(Set.of("job", "title", "about", "parameters", "lines", "outputs", "result")));
         List<PlacedLine> lines = fields.map(f -> f.each("lines", this::line)).orElse(List.of());
         // Whether another call is that of a loader, only the shelf knows.
         boolean reads = !lines.isEmpty()

@@ -5,6 +5,7 @@ import fixshelf.language.tree.Expr;
 import fixshelf.language.tree.Names;
 import fixshelf.operations.Operations;
 import fixshelf.plan.Blank;
+import fixshelf.plan.ColumnKinds;
 import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.ReadOptions;
@@ -37,6 +38,9 @@ final class LineFields {
             Pattern.CASE_INSENSITIVE);
 
     private final Yaml.Fields fields;
+    /// What a line of a value fix says beside its parameters.
+    private static final Set<String> OF_FIXES = Set.of("columns", "into", "if_absent");
+
     private final Map<String, Written> blanks = new LinkedHashMap<>();
     private final Map<String, Span> spans = new HashMap<>();
 
@@ -98,7 +102,7 @@ final class LineFields {
                 .filter(n -> Operations.find(n).isPresent())
                 .findFirst()
                 .or(() -> fields.names().stream()
-                        .filter(n -> !OWN.contains(n) && !n.equals("columns") && !n.equals("into"))
+                        .filter(n -> !OWN.contains(n) && !OF_FIXES.contains(n))
                         .findFirst());
         if (call.isEmpty()) {
             fields.report(
@@ -120,7 +124,8 @@ final class LineFields {
             if (!value.equals(new Written.Fields(Map.of()))) {
                 put(operation.get().blanks().getFirst().name(), value, call);
             }
-        } else if (value instanceof Written.Fields(Map<String, Written> arguments)) {
+        } else if (value instanceof Written.Fields(Map<String, Written> arguments)
+                && (arguments.isEmpty() || !ColumnKinds.RULES.containsAll(arguments.keySet()))) {
             Yaml.Fields inside = fields.fields(call).orElseThrow();
             arguments.forEach((n, w) -> {
                 blanks.put(n, w);
@@ -136,7 +141,7 @@ final class LineFields {
 
     /// `fix: name`, with `columns:` and `with:`, whose values are SQL.
     private Optional<String> olderFix() {
-        fields.allow(Set.of("fix", "columns", "with", "strict", "reason", "name", "rest"));
+        fields.allow(Set.of("fix", "columns", "with", "if_absent", "strict", "reason", "name", "rest"));
         if (!fields.has("columns")) {
             fields.report(
                     Code.BAD_FIELD,
@@ -145,6 +150,7 @@ final class LineFields {
                     "Add `columns: [name]` or `columns: every text column`.");
         }
         fields.written("columns").ifPresent(w -> put("columns", w, "columns"));
+        fields.written("if_absent").ifPresent(w -> put("if_absent", w, "if_absent"));
         fields.pairs("with").forEach((name, sql) -> blanks.put(name, argument(sql)));
         return Optional.of(fields.required("fix", "Name a fix."));
     }

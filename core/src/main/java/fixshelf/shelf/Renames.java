@@ -18,6 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.regex.MatchResult;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
@@ -215,11 +216,33 @@ public final class Renames {
             Line line = current.lines().get(i).line();
             Line other = inLine(line, shadowed);
             if (!other.equals(line)) {
-                current = reader.read(
-                        page.file(), new SourceText(page.source().name(), JobEdits.replaceLine(current, i, other)));
+                JobPage before = current;
+                int index = i;
+                String text = otherCall(current, i, other).orElseGet(() -> JobEdits.replaceLine(before, index, other));
+                current = reader.read(page.file(), new SourceText(page.source().name(), text));
             }
         }
         return current.source().text();
+    }
+
+    /// The page with another name in one place, where nothing else about a line changes: all other signs stay.
+    private Optional<String> otherCall(JobPage page, int index, Line other) {
+        JobPage.PlacedLine placed = page.lines().get(index);
+        Line line = placed.line();
+        if (!new Line(other.call(), line.blanks(), line.name(), line.strict(), line.rest()).equals(other)) {
+            return Optional.empty();
+        }
+        String text = page.source().text();
+        Span span = placed.span();
+        String name = Pattern.quote(line.call());
+        Matcher call = Pattern.compile("(?im)(^|[\\s{,])(fix:[ ]*[\"']?" + name + "|[\"']?" + name + "(?=[\"']?[ ]*:))")
+                .matcher(text.substring(span.start(), span.end()));
+        List<Integer> ends = call.results().map(MatchResult::end).toList();
+        if (ends.size() != 1) {
+            return Optional.empty();
+        }
+        int end = span.start() + ends.getFirst();
+        return Optional.of(text.substring(0, end - line.call().length()) + other.call() + text.substring(end));
     }
 
     private Line inLine(Line line, boolean shadowed) {

@@ -35,7 +35,7 @@ public record Settings(
         List<Problem> problems = new ArrayList<>();
         Optional<Yaml.Fields> fields =
                 Yaml.read(source, new Span(0, source.text().length()), problems);
-        fields.ifPresent(f -> f.allow(Set.of("shelf", "null_words", "environment", "environments")));
+        fields.ifPresent(f -> f.allowPage(Set.of("shelf", "null_words", "environment", "environments")));
         Map<String, Map<String, String>> environments = new LinkedHashMap<>();
         fields.flatMap(f -> f.fields("environments"))
                 .ifPresent(all -> all.names().forEach(n -> environments.put(n, all.pairs(n))));

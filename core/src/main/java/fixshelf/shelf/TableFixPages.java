@@ -32,7 +32,7 @@ import java.util.Set;
 /// small tables.
 public final class TableFixPages {
     private static final Set<String> FIELDS =
-            Set.of("format", "fix", "kind", "version", "reads", "tags", "parameters", "promises", "returns");
+            Set.of("fix", "kind", "version", "reads", "tags", "parameters", "promises", "returns");
 
     private final SourceText source;
     private final List<Problem> problems = new ArrayList<>();
@@ -61,7 +61,7 @@ public final class TableFixPages {
         PageText text = PageText.of(source);
         Span front = text.front().orElse(new Span(0, 0));
         Optional<Yaml.Fields> fields = Yaml.read(source, front, problems);
-        fields.ifPresent(f -> f.allow(FIELDS));
+        fields.ifPresent(f -> f.allowPage(FIELDS));
         String fallback = file.getFileName().toString().replaceFirst("\\.fix\\.md$", "");
         String name = fields.flatMap(f -> f.text("fix")).orElse(fallback);
         fields.ifPresent(f -> wantName(f, name));

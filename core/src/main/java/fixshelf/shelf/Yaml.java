@@ -7,6 +7,7 @@ import fixshelf.problem.Problem.Where;
 import fixshelf.problem.SourceText;
 import fixshelf.problem.Span;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -59,11 +60,10 @@ final class Yaml {
             }
             yaml.report(Code.BROKEN_YAML, span, "Here should be fields, as `name: value`.", "Write one field a line.");
         } catch (MarkedYamlEngineException e) {
-            Span at = e.getProblemMark().map(yaml::spanOf).orElse(span);
-            String what = e.getProblem() == null ? "it cannot be read" : e.getProblem();
-            yaml.report(Code.BROKEN_YAML, at, "This is not YAML: " + what + ".", "Look at indents, colons and quotes.");
+            yaml.report(e, span);
         } catch (YamlEngineException e) {
-            yaml.report(Code.BROKEN_YAML, span, "This is not YAML: " + e.getMessage() + ".", "Look at its signs.");
+            YamlWords words = YamlWords.of(e.getMessage(), null);
+            yaml.report(Code.BROKEN_YAML, span, "This is not YAML: " + words.what(), words.todo());
         }
         return Optional.empty();
     }
@@ -89,17 +89,24 @@ final class Yaml {
                 yaml.report(Code.BROKEN_YAML, span, "Here should be a list of lines.", "Begin each with `- `.");
             }
         } catch (MarkedYamlEngineException e) {
-            Span at = e.getProblemMark().map(yaml::spanOf).orElse(span);
-            yaml.report(
-                    Code.BROKEN_YAML,
-                    at,
-                    "This is not YAML: " + e.getProblem() + ".",
-                    "Look at indents, colons and quotes.");
+            yaml.report(e, span);
         }
         return all;
     }
 
+    private void report(MarkedYamlEngineException e, Span span) {
+        YamlWords words = YamlWords.of(e.getProblem(), e.getContext());
+        Optional<Mark> mark = words.atStart() ? e.getContextMark().or(e::getProblemMark) : e.getProblemMark();
+        report(
+                Code.BROKEN_YAML,
+                mark.map(this::spanOf).orElse(span),
+                "This is not YAML: " + words.what(),
+                words.todo());
+    }
+
     private static final int DEEPEST = 60;
+    /// What `format` of a page may say.
+    private static final List<String> READ_FORMATS = List.of("1", "2");
 
     /// Whether anything stands in more than so many lists and fields: in brackets, behind dashes, or by its indent.
     private boolean isTooDeep() {
@@ -217,6 +224,21 @@ final class Yaml {
         }
 
         /// Reports fields that have no meaning here.
+        /// As [#allow], of a whole page, which may say which format of pages it is written in.
+        void allowPage(Set<String> known) {
+            Set<String> all = new HashSet<>(known);
+            all.add("format");
+            allow(all);
+            if (has("format") && !READ_FORMATS.contains(text("format", ""))) {
+                report(
+                        Code.BAD_FIELD,
+                        spanOfValue("format"),
+                        "This page is written in a format of pages that this version does not read.",
+                        "It reads format " + String.join(" and ", READ_FORMATS) + ". Read it with a newer version, or"
+                                + " leave the field out where nothing on the page is new.");
+            }
+        }
+
         void allow(Set<String> known) {
             for (Map.Entry<String, NodeTuple> entry : tuples.entrySet()) {
                 if (!known.contains(entry.getKey())) {

@@ -30,7 +30,7 @@ import java.util.stream.Collectors;
 /// Several files of one folder as one table: those whose names fit a pattern, in the order of their names. `*` stands
 /// for any letters, `?` for one. A column `file` says which file a row is of; other columns are put together by their
 /// names, whatever their order, capitals and blanks at their ends, and one that a file does not have is missing there.
-final class FilePattern {
+public final class FilePattern {
     private static final int MOST_FILES = 10_000;
     private static final String FILE = "file";
 
@@ -41,9 +41,14 @@ final class FilePattern {
     }
 
     /// Whether a path means several files: its name holds `*` or `?`, and there is no file called so.
-    static boolean is(Path file) {
+    public static boolean is(Path file) {
         Path name = file.getFileName();
         return name != null && name.toString().chars().anyMatch(c -> c == '*' || c == '?') && !Files.exists(file);
+    }
+
+    /// Whether there is a file, or one that a pattern fits.
+    public static boolean isThere(Path file) {
+        return Files.isRegularFile(file) || is(file) && !files(file).isEmpty();
     }
 
     /// What says of a name whether it fits; only `*` and `?` have a meaning.

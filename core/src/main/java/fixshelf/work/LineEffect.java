@@ -133,7 +133,7 @@ public record LineEffect(
     private String nothing() {
         return switch (rows) {
             case SAME -> "no change";
-            case FEWER -> "no row";
+            case FEWER -> "no row leaves";
             case ANY, MERGED -> "the same rows";
         };
     }

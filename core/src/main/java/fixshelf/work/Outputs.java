@@ -211,7 +211,7 @@ final class Outputs {
     /// What is left to do after such a statement.
     static void finish(Pending output) {
         PlannedJob.Target target = output.target();
-        TextOutput.rewrite(target.text(), output.part(), output.scratch(), target.shown());
+        TextOutput.rewrite(target.text(), output.part(), output.scratch(), target.file(), target.shown());
     }
 
     /// Writes rows into the file beside the target.

@@ -24,10 +24,10 @@ import fixshelf.shelf.DelimitedText;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
+import fixshelf.source.FilePattern;
 import fixshelf.source.SourceFile;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -405,7 +405,7 @@ public record PlannedJob(
                     .map(path -> shelf.root().resolve(path).normalize());
             boolean there = form.orElse(null) instanceof ReadOptions.Form.Typed
                     || file.value()
-                            .filter(f -> f.startsWith(shelf.root()) && Files.isRegularFile(f))
+                            .filter(f -> f.startsWith(shelf.root()) && FilePattern.isThere(f))
                             .isPresent();
             if (there) {
                 Outcome<PlannedJob> drafted = Copies.here(() -> draft(shelf, job, Map.of()));

@@ -59,7 +59,7 @@ final class TextOutput {
     }
 
     /// Makes a file of other bytes out of that of the engine, in its place.
-    static void rewrite(DelimitedText text, Path file, Path scratch, String shown) {
+    static void rewrite(DelimitedText text, Path file, Path scratch, Path target, String shown) {
         if (!text.isRewritten()) {
             return;
         }
@@ -96,7 +96,7 @@ final class TextOutput {
             if (lost > 0) {
                 throw new ProblemException(Problem.about(
                         Code.VALUES_LOST,
-                        file.toString(),
+                        target.toString(),
                         String.format(
                                 "%,d %s of %s cannot be written as %s: %s%s",
                                 lost,
@@ -111,7 +111,7 @@ final class TextOutput {
         } catch (IOException e) {
             throw new ProblemException(Problem.about(
                     Code.TARGET_NOT_WRITABLE,
-                    file.toString(),
+                    target.toString(),
                     shown + " could not be written: " + e.getMessage() + ".",
                     "Look at the room on the disk."));
         }

@@ -58,6 +58,13 @@ class SentencesTest {
 
     record Filled(String what, Kind<?> kind, Written written) {}
 
+    private static Map<String, Written> both(String first, Written one, String second, Written other) {
+        Map<String, Written> fields = new LinkedHashMap<>();
+        fields.put(first, one);
+        fields.put(second, other);
+        return fields;
+    }
+
     /// Every kind of blank, filled in every way, with every odd name.
     static Stream<Filled> blanks() {
         return ODD_NAMES.stream().flatMap(name -> {
@@ -70,6 +77,12 @@ class SentencesTest {
                     new Filled("columns", ColumnKinds.COLUMNS, list),
                     new Filled("all but", ColumnKinds.COLUMNS, Written.field("all_but", list)),
                     new Filled("like", ColumnKinds.COLUMNS, Written.field("like", word)),
+                    new Filled(
+                            "some but",
+                            ColumnKinds.COLUMNS,
+                            new Written.Fields(both("every", Written.word("integer"), "all_but", list))),
+                    new Filled(
+                            "like but", ColumnKinds.COLUMNS, new Written.Fields(both("like", word, "all_but", list))),
                     new Filled("keys", ColumnKinds.KEYS, list),
                     new Filled(
                             "order",

@@ -290,12 +290,12 @@ final class FirstPage {
     private void tries() {
         right.getChildren().add(Ui.label("Three things to try", "heading"));
         right.getChildren().add(thing("Type a text into a fix and see it in every language", "try it", "fix"));
-        right.getChildren().add(thing("See which rows leave before they do", "a job with repeats", "job"));
+        right.getChildren().add(thing("See which rows leave before they do", "a job with repeats", "leaving"));
         right.getChildren()
                 .add(thing(
-                        "Choose a value there, press Enter, and see what every line made of it",
-                        "the same job",
-                        "job"));
+                        "See what every line made of a value (Enter on any cell of a job)",
+                        "a cost as it was typed",
+                        "life"));
     }
 
     private Node thing(String words, String link, String what) {

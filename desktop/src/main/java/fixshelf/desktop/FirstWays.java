@@ -8,12 +8,16 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.work.Preview;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.Optional;
 
 /// The ways from the first page to a shelf, in a window.
 final class FirstWays implements FirstPage.Ways {
+    /// The line of the demo's job that makes amounts numbers.
+    private static final int AMOUNT_LINE = 5;
+
     private final Frame frame;
     private final Background background;
 
@@ -45,13 +49,13 @@ final class FirstWays implements FirstPage.Ways {
 
     @Override
     public void bring(Path file, Path folder) {
-        background.ask(Background.Request.now("first", "making the shelf"), () -> shelfFor(file, folder), shelf -> {
-            frame.made(shelf);
-            frame.workbench().ifPresent(_ -> {
-                frame.enter(frame.jobsPlace());
-                frame.jobsPlace().begin(file);
-            });
-        });
+        background.ask(
+                Background.Request.now("first", "making the shelf"),
+                () -> shelfFor(file, folder),
+                shelf -> frame.made(shelf, _ -> {
+                    frame.enter(frame.jobsPlace());
+                    frame.jobsPlace().begin(file);
+                }));
     }
 
     /// The shelf in a folder, made where there is none; a problem where there is no file to read in it.
@@ -68,18 +72,23 @@ final class FirstWays implements FirstPage.Ways {
     @Override
     public void demo(String what) {
         Path folder = Path.of(System.getProperty("user.home"), ".fixshelf", "demo");
-        background.ask(Background.Request.now("demo", "making the demo"), () -> DemoShelf.at(folder), made -> {
-            frame.open(made);
-            frame.workbench().ifPresent(_ -> tryIn(made, what));
-        });
+        background.ask(
+                Background.Request.now("demo", "making the demo"),
+                () -> DemoShelf.at(folder),
+                made -> frame.open(made, _ -> tryIn(made, what)));
     }
 
     private void tryIn(Path demo, String what) {
         switch (what) {
             case "fix" -> frame.showFix("squeeze_spaces");
-            case "job" -> {
-                frame.enter(frame.jobsPlace());
-                frame.jobsPlace().show(DemoShelf.job(demo));
+            case "leaving" -> {
+                frame.showJob(DemoShelf.job(demo));
+                frame.jobsPlace().choose(Integer.MAX_VALUE, Preview.View.LEAVING);
+            }
+            case "life" -> {
+                frame.showJob(DemoShelf.job(demo));
+                frame.jobsPlace().choose(AMOUNT_LINE, Preview.View.CHANGED);
+                frame.jobsPlace().showLife("parts_cost");
             }
             default -> {}
         }

@@ -16,13 +16,10 @@ import fixshelf.desktop.shelf.WritingPlace;
 import fixshelf.desktop.workbench.Background;
 import fixshelf.desktop.workbench.UserSettings;
 import fixshelf.desktop.workbench.Workbench;
+import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import fixshelf.shelf.DatasetPage;
-import fixshelf.shelf.FixPage;
-import fixshelf.shelf.JobPage;
 import fixshelf.shelf.PageFiles;
-import fixshelf.shelf.TableFixPage;
 import java.io.File;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -33,6 +30,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Consumer;
 import javafx.scene.Scene;
 import javafx.scene.control.Button;
 import javafx.scene.control.Label;
@@ -83,6 +81,8 @@ final class Frame {
     private @Nullable FirstPage first;
     private @Nullable Workbench workbench;
     private @Nullable Place current;
+    /// The place that was in view before another shelf began to be opened.
+    private @Nullable Place left;
     private @Nullable ShelfPlace shelfPlace;
     private @Nullable DataPlace dataPlace;
     private @Nullable JobsPlace jobsPlace;
@@ -120,21 +120,48 @@ final class Frame {
 
     /// Opens a shelf, or says why it cannot.
     void open(Path folder) {
-        Outcome<Workbench> opened = Workbench.open(folder);
-        if (opened.isPresent()) {
-            show(opened.get());
-            settings.opened(folder.toAbsolutePath().normalize());
-        } else {
-            refused(opened.problems());
-        }
+        open(folder, _ -> {});
+    }
+
+    /// Opens a shelf, then does something with it; or says why it cannot. Its pages are read away from the interface,
+    /// and nothing can be done to the shelf before it until then.
+    void open(Path folder, Consumer<Workbench> then) {
+        Path root = folder.toAbsolutePath().normalize();
+        left = current == null ? left : current;
+        current = null;
+        Optional.ofNullable(this.root.getTop()).ifPresent(bar -> bar.setDisable(true));
+        this.root.setCenter(Ui.page(Ui.column(
+                "notice",
+                Ui.label("Opening " + root.getFileName(), "title"),
+                Ui.wrapped("The pages of " + root + " are being read.", "soft"))));
+        this.root.applyCss();
+        background.ask(
+                Background.Request.now("open", "reading the pages"),
+                () -> Workbench.open(root),
+                opened -> {
+                    if (opened.isPresent()) {
+                        show(opened.get());
+                        settings.opened(root);
+                        then.accept(opened.get());
+                    } else {
+                        refused(opened.problems());
+                    }
+                },
+                words -> refused(List.of(Problem.about(
+                        Code.UNREADABLE_PAGE,
+                        root.toString(),
+                        words + ".",
+                        "Nothing was changed. Look at the folder."))));
     }
 
     /// Who has a shelf open stays there, and is told.
     private void refused(List<Problem> problems) {
+        Optional.ofNullable(root.getTop()).ifPresent(bar -> bar.setDisable(false));
         if (workbench == null) {
             welcome(problems);
             return;
         }
+        enter(Objects.requireNonNull(left));
         status.setText(FirstPage.words(problems.getFirst()));
         Ui.mark(status, "problem", true);
     }
@@ -142,6 +169,7 @@ final class Frame {
     /// The page for a user who has no shelf yet, or whose shelf cannot be opened: what a shelf is, and the ways to one.
     void welcome(List<Problem> problems) {
         if (firstPage().isPresent()) {
+            root.setCenter(first.view());
             firstPage().get().tell(problems);
             return;
         }
@@ -174,8 +202,13 @@ final class Frame {
 
     /// Opens a shelf that was made, or says why it was not.
     void made(Outcome<Path> shelf) {
+        made(shelf, _ -> {});
+    }
+
+    /// Opens a shelf that was made, then does something with it; or says why it was not made.
+    void made(Outcome<Path> shelf, Consumer<Workbench> then) {
         if (shelf.isPresent()) {
-            open(shelf.get());
+            open(shelf.get(), then);
         } else {
             refused(shelf.problems());
         }
@@ -201,10 +234,7 @@ final class Frame {
         open.shelf().jobs().stream()
                 .filter(j -> j.file().equals(file))
                 .findFirst()
-                .ifPresent(j -> {
-                    enter(jobsPlace());
-                    jobsPlace().show(j.file());
-                });
+                .ifPresent(j -> showJob(j.file()));
     }
 
     private void show(Workbench opened) {
@@ -214,10 +244,7 @@ final class Frame {
         shelfPlace = new ShelfPlace(opened, writing, this::refreshStatus);
         jobsPlace = new JobsPlace(opened, this::refreshStatus, this::showFix);
         languagesPlace = new LanguagesPlace(opened, this::refreshStatus);
-        dataPlace = new DataPlace(opened, this::refreshStatus, page -> {
-            enter(jobsPlace());
-            jobsPlace().show(page);
-        });
+        dataPlace = new DataPlace(opened, this::refreshStatus, this::showJob);
         places.clear();
         bound.values().forEach(all -> all.removeIf(b -> b.place().isPresent()));
         ToggleGroup group = new ToggleGroup();
@@ -293,6 +320,7 @@ final class Frame {
 
     void enter(Place place) {
         current = place;
+        left = null;
         places.forEach((p, button) -> button.setSelected(p == place));
         root.setCenter(place.view());
         place.enter();
@@ -318,6 +346,11 @@ final class Frame {
         }
     }
 
+    void showJob(Path page) {
+        enter(jobsPlace());
+        jobsPlace().show(page);
+    }
+
     ShelfPlace shelfPlace() {
         return Objects.requireNonNull(shelfPlace);
     }
@@ -335,40 +368,9 @@ final class Frame {
     }
 
     private List<Target> targets() {
-        List<Target> targets = new ArrayList<>();
-        if (workbench != null) {
-            for (FixPage fix : workbench.shelf().fixes()) {
-                targets.add(new Target("fix", fix.name(), () -> showFix(fix.name())));
-            }
-            for (TableFixPage fix : workbench.shelf().tableFixes()) {
-                targets.add(new Target("table fix", fix.name(), () -> showFix(fix.name())));
-            }
-            for (JobPage job : workbench.shelf().jobs()) {
-                targets.add(new Target("job " + job.name(), job.title(), () -> {
-                    enter(jobsPlace());
-                    jobsPlace().show(job.file());
-                }));
-            }
-            for (DatasetPage dataset : workbench.shelf().datasets()) {
-                targets.add(new Target("dataset", dataset.name(), () -> {
-                    enter(dataPlace());
-                    dataPlace().show(dataset.name());
-                }));
-            }
-            for (String column : jobsPlace().columns()) {
-                targets.add(new Target("column", column, () -> {
-                    enter(jobsPlace());
-                    jobsPlace().showColumn(column);
-                }));
-            }
-        }
         List<Command> commands = new ArrayList<>(general());
         places.keySet().forEach(p -> commands.addAll(p.commands()));
-        commands.stream()
-                .filter(c -> c.enabled().getAsBoolean())
-                .forEach(c -> targets.add(
-                        new Target(c.keys() == null ? "command" : c.keys().getDisplayText(), c.text(), c::tryRun)));
-        return targets;
+        return JumpTargets.of(this, commands);
     }
 
     private Command stopWork() {

@@ -63,8 +63,7 @@ final class Shots {
         settle();
         onScreen(() -> frame().jobsPlace().choose(5, Preview.View.CHANGED));
         settle();
-        onScreen(() -> frame().jobsPlace().showColumn("parts_cost"));
-        onScreen(() -> frame().jobsPlace().showLife());
+        onScreen(() -> frame().jobsPlace().showLife("parts_cost"));
         save("jobs-cell-life");
         job("visits_with_rooms", 7, "");
         settle();

@@ -91,7 +91,11 @@ class FirstPageTest extends WindowTest {
         settle();
         assertThat(labels()).anyMatch(l -> l.startsWith("Here stands what a dataset holds"));
         // Who opens what is no shelf stays at the one that is open, and is told.
-        on(() -> frame.open(home.resolve("nowhere")));
+        on(() -> {
+            frame.open(home.resolve("nowhere"));
+            assertThat(labels()).contains("Opening nowhere", "The pages of " + home + "/nowhere are being read.");
+        });
+        settle();
         assertThat(labels())
                 .anyMatch(l -> l.equals(home + "/nowhere: There is no shelf in this folder: it has no shelf.yaml."));
         assertThat(frame.workbench()).isPresent();
@@ -112,6 +116,29 @@ class FirstPageTest extends WindowTest {
         settle();
         assertThat(labels()).contains("2 rows").doesNotContain("No job yet");
         assertThat(frame.workbench().orElseThrow().shelf().jobs()).hasSize(1);
+    }
+
+    /// What the first page offers to try shows what it promises, not the job that it is in.
+    @Test
+    void whatIsToBeTriedIsShown() throws Exception {
+        String before = System.getProperty("user.home");
+        System.setProperty("user.home", home.toString());
+        try {
+            for (String[] thing : new String[][] {
+                {"a job with repeats", "as of line 8, by group"}, {"a cost as it was typed", "The life of a cell"}
+            }) {
+                begin(home.resolve("window.properties"), f -> f.welcome(List.of()));
+                on(() -> lookup(".fix-link").stream()
+                        .map(Button.class::cast)
+                        .filter(b -> b.getText().equals(thing[0]))
+                        .forEach(Button::fire));
+                settle();
+                assertThat(labels()).contains(thing[1]);
+                on(() -> frame.workbench().orElseThrow().close());
+            }
+        } finally {
+            System.setProperty("user.home", before);
+        }
     }
 
     private TextField field(String id) {

@@ -185,7 +185,7 @@ final class Checker {
                 Code.UNKNOWN_FUNCTION,
                 word,
                 "no function " + name + ".",
-                Names.suggest(name, known, "See the catalogue, or write a fix of that name.")));
+                Names.suggest(name, known, "`fixshelf functions` lists what there is; or write a fix of that name.")));
         return Findings.BROKEN;
     }
 

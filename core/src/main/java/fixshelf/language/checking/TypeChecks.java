@@ -6,6 +6,7 @@ import fixshelf.language.tree.FunctionDef;
 import fixshelf.language.tree.FunctionDef.Slot;
 import fixshelf.language.tree.FunctionDef.Wants;
 import fixshelf.problem.Code;
+import fixshelf.type.Literals;
 import fixshelf.type.Type;
 import java.util.List;
 import java.util.Locale;
@@ -191,7 +192,20 @@ public final class TypeChecks {
                     "`" + function + "` asks for values of one type: "
                             + so.type().label() + " before, this is "
                             + argument.type().label() + ".",
-                    hint(argument.type(), so.type()));
+                    argument instanceof Expr.Literal literal
+                            ? hint(literal, so.type())
+                            : hint(argument.type(), so.type()));
         }
+    }
+
+    /// How a constant would be written in the other type, where it is one of it.
+    private static String hint(Expr.Literal literal, Type to) {
+        String bare = literal.value() == null ? "" : Literals.bare(literal.value());
+        Optional<String> written = to.equals(Type.TEXT) && literal.type().isNumeric()
+                ? Optional.of("'" + bare + "'")
+                : to.isNumeric() && literal.type().equals(Type.TEXT) && bare.matches("-?[0-9]+([.][0-9]+)?")
+                        ? Optional.of(bare)
+                        : Optional.empty();
+        return written.map(w -> "Write " + w + ".").orElseGet(() -> hint(literal.type(), to));
     }
 }

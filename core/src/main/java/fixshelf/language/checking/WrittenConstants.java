@@ -37,6 +37,33 @@ public final class WrittenConstants {
                 .orElseGet(() -> parsed(name, text));
     }
 
+    /// How a constant of a type is written, as what to do where there is none.
+    public static String example(Type type) {
+        return switch (type) {
+            case Type.ListOf(Type element) -> {
+                String one = written(element);
+                yield "A list is written ARRAY[" + one + ", " + one + "].";
+            }
+            case Type.Mapping(Type from, Type to) ->
+                "A mapping is written MAP[" + written(from) + ", " + written(to)
+                        + "]: each value, then what it becomes.";
+            case Type.Text _, Type.Unknown _ -> "Texts are written in '…', inside YAML as \"'…'\".";
+            default -> "It is written as " + written(type) + ".";
+        };
+    }
+
+    private static String written(Type type) {
+        return switch (type) {
+            case Type.Int _ -> "12";
+            case Type.Decimal _ -> "12.50";
+            case Type.Num _ -> "1.25e1";
+            case Type.Bool _ -> "TRUE";
+            case Type.Date _ -> "DATE '2026-02-07'";
+            case Type.Timestamp _ -> "TIMESTAMP '2026-02-07 09:30:00'";
+            case Type.Text _, Type.Unknown _, Type.ListOf _, Type.Mapping _ -> "'a'";
+        };
+    }
+
     private static Optional<Expr.Literal> simple(String bare) {
         if (isText(bare)) {
             String inside = bare.substring(1, bare.length() - 1);

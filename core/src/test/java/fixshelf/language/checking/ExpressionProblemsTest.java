@@ -103,7 +103,13 @@ class ExpressionProblemsTest {
                         "Shorten"),
                 new Case("normalize(text, 'NFX')", Code.ARGUMENTS, 1, 1, "takes 1, here are 2", "normalize(text)"),
                 new Case("(SELECT 1)", Code.SYNTAX, 1, 1, "cannot query tables", "parameter"),
-                new Case("read_csv('/etc/passwd')", Code.UNKNOWN_FUNCTION, 1, 1, "no function read_csv", "catalogue"),
+                new Case(
+                        "read_csv('/etc/passwd')",
+                        Code.UNKNOWN_FUNCTION,
+                        1,
+                        1,
+                        "no function read_csv",
+                        "fixshelf functions"),
                 new Case("chr(0)", Code.ARGUMENTS, 1, 5, "no such character", "1 to 1114111"),
                 new Case("", Code.SYNTAX, 1, 1, "no expression", "trim(text)"),
                 new Case("(".repeat(130) + "text" + ")".repeat(130), Code.TOO_DEEP, 1, 121, "too deeply", "Split"));

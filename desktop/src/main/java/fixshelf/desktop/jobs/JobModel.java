@@ -4,6 +4,7 @@ import fixshelf.desktop.parts.PagedRows;
 import fixshelf.desktop.workbench.Background;
 import fixshelf.desktop.workbench.Background.Request;
 import fixshelf.fetch.Copies;
+import fixshelf.plan.Callables;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.plan.TableExample;
@@ -11,6 +12,7 @@ import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.FixOfLines;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.TableFixPage;
@@ -87,6 +89,20 @@ public final class JobModel {
         public List<Column> columnsAt(int line) {
             List<Step> steps = planned.plan().steps();
             return steps.get(Math.max(0, Math.min(line, steps.size()) - 1)).columns();
+        }
+
+        /// The lines up to one, after the first, as a table fix.
+        FixOfLines.Made asFix(String name, JobPage job, int last, Callables callables) {
+            return FixOfLines.of(
+                    name,
+                    job.title() + ", as a fix",
+                    job.lines().getFirst().line().name(),
+                    job.lines().subList(1, last).stream()
+                            .map(JobPage.PlacedLine::line)
+                            .toList(),
+                    columnsAt(1).stream().map(Column::name).toList(),
+                    columnsAt(last).stream().map(Column::name).toList(),
+                    callables::find);
         }
 
         /// The columns that a line gives new values.

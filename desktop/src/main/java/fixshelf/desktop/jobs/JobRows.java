@@ -23,6 +23,7 @@ import java.util.Optional;
 import java.util.Set;
 import java.util.function.IntConsumer;
 import java.util.function.IntFunction;
+import javafx.application.Platform;
 import javafx.scene.Node;
 import javafx.scene.control.ComboBox;
 import javafx.scene.control.Label;
@@ -64,6 +65,8 @@ final class JobRows {
     private final LedgerPage ledger;
     private final List<Node> usual;
     private JobModel.@Nullable Look shown;
+    /// The column whose first cell is to be followed once there are rows.
+    private Optional<String> lifeOf = Optional.empty();
     private int line = 1;
     private IntFunction<String> sentences = _ -> "";
 
@@ -187,6 +190,20 @@ final class JobRows {
     void turnSample() {
         model.turnSample();
         editing.refresh();
+    }
+
+    /// The life of the first cell of a column, now or as soon as there are rows.
+    void showLife(String column) {
+        lifeOf = Optional.of(column);
+        showWantedLife();
+    }
+
+    private void showWantedLife() {
+        lifeOf.filter(_ -> grid.chosen().isPresent()).ifPresent(column -> {
+            lifeOf = Optional.empty();
+            showColumn(column);
+            showLife();
+        });
     }
 
     /// The life of the cell that is chosen in the grid; of the first one, if none is.
@@ -437,6 +454,7 @@ final class JobRows {
             PagedRows none = new PagedRows(0, (_, _) -> {});
             String words = rows.isPresent() ? empty : rows.problems().getFirst().sentence();
             grid.show(look.columnsOf(at, asked), emphasis, rows.value().orElse(none), words);
+            rows.value().ifPresent(r -> r.whenFirstCome(_ -> Platform.runLater(this::showWantedLife)));
         });
     }
 

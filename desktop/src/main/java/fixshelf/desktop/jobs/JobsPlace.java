@@ -296,9 +296,9 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         rows.turn(new JobModel.Sight(Preview.View.ALL, report));
     }
 
-    /// Shows the life of the first cell in view.
-    public void showLife() {
-        rows.showLife();
+    /// Shows the life of the first cell of a column in view, as soon as there are rows.
+    public void showLife(String column) {
+        rows.showLife(column);
     }
 
     /// Shows where the rows went.
@@ -381,16 +381,8 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         }
         Path page = workbench.freeFile("fixes/tables", job.get().name() + "_lines", ".fix.md");
         String name = page.getFileName().toString().replace(".fix.md", "");
-        FixOfLines.Made made = FixOfLines.of(
-                name,
-                job.get().title() + ", as a fix",
-                job.get().lines().getFirst().line().name(),
-                job.get().lines().subList(1, last).stream()
-                        .map(JobPage.PlacedLine::line)
-                        .toList(),
-                look.get().columnsAt(1).stream().map(Column::name).toList(),
-                look.get().columnsAt(last).stream().map(Column::name).toList(),
-                workbench.shelf().callables()::find);
+        FixOfLines.Made made =
+                look.get().asFix(name, job.get(), last, workbench.shelf().callables());
         workbench.edit(page, made.page());
         lines.choose(2);
         edit(JobEdits.callInstead(job.get(), 2, last, made.call()));

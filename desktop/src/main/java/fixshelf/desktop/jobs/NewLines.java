@@ -67,7 +67,7 @@ public final class NewLines {
     private static Line line(Operation operation, Kind.Choices choices) {
         Map<String, Written> blanks = new LinkedHashMap<>();
         for (Blank<?> blank : operation.blanks()) {
-            if (blank.needed()) {
+            if (blank.begins()) {
                 blank.kind().beginning(choices).ifPresent(w -> blanks.put(blank.name(), w));
             }
         }

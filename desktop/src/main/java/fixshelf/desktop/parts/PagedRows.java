@@ -41,9 +41,9 @@ public final class PagedRows extends ObservableListBase<PreviewRow> {
         return at < page.size() ? page.get(at) : COMING;
     }
 
-    /// Tells, once, the rows of the page that comes first.
-    void whenFirstCome(Consumer<List<PreviewRow>> listener) {
-        first = listener;
+    /// Tells, once, the rows of the page that comes first, a moment before they are there.
+    public void whenFirstCome(Consumer<List<PreviewRow>> listener) {
+        first = first.andThen(listener);
     }
 
     public void put(int page, List<PreviewRow> rows) {
