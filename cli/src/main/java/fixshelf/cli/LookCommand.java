@@ -137,7 +137,7 @@ final class LookCommand extends ShelfOption {
                 .toList();
         boolean dataset = shelf.dataset(what).isPresent();
         Optional<EarlierLook> earlier = dataset ? EarlierLook.last(shelf.root(), what) : Optional.empty();
-        if (dataset) {
+        if (dataset && data.isWhole()) {
             EarlierLook.keep(shelf.root(), what, table.get(), Instant.now());
         }
         if (other != null && other.since) {
@@ -164,7 +164,9 @@ final class LookCommand extends ShelfOption {
                 out().println("Other than the counts that its page keeps:");
                 other.forEach(o -> out().println("  " + o));
             }
-            earlier.ifPresent(e -> printDifferences(e, table.get()));
+            if (data.isWhole()) {
+                earlier.ifPresent(e -> printDifferences(e, table.get()));
+            }
             Output.problems(out(), err(), bad, false);
         }
         return bad.isEmpty() && other.isEmpty() ? Output.FINE : Output.PROBLEMS;

@@ -147,7 +147,8 @@ final class PreviewCommand extends JobOption {
         out().println();
         out().println("as of line " + at + ", based on " + preview.rowsInWords());
         List<List<String>> table = new ArrayList<>();
-        table.add(Stream.concat(Stream.of("row"), columns.stream().map(Column::name))
+        table.add(Stream.concat(
+                        Stream.of("row"), columns.stream().map(Column::name).map(Output::cell))
                 .toList());
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);
@@ -186,7 +187,8 @@ final class PreviewCommand extends JobOption {
         out().println("line " + found.line() + " beside line " + found.other() + ", based on " + preview.rowsInWords()
                 + ": " + found.sentence());
         List<List<String>> table = new ArrayList<>();
-        table.add(Stream.concat(Stream.of("row"), columns.stream().map(Column::name))
+        table.add(Stream.concat(
+                        Stream.of("row"), columns.stream().map(Column::name).map(Output::cell))
                 .toList());
         page.get().forEach(r -> table.add(texts(r)));
         Output.table(out(), table);

@@ -134,7 +134,10 @@ final class ReadCommand extends ShelfOption {
             out().println(source.columns().size() + (source.columns().size() == 1 ? " column" : " columns")
                     + ", the first rows:");
             List<List<String>> table = new ArrayList<>();
-            table.add(source.columns().stream().map(Column::name).toList());
+            table.add(source.columns().stream()
+                    .map(Column::name)
+                    .map(Output::cell)
+                    .toList());
             if (source.isTyped()) {
                 table.add(source.declared().stream()
                         .map(t -> "(" + t.label() + ")")

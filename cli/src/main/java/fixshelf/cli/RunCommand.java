@@ -69,6 +69,7 @@ final class RunCommand extends JobOption {
             return;
         }
         Effects.print(out(), shelf, planned, report.effects());
+        planned.source().noticed().forEach(out()::println);
         report.careful().ifPresent(c -> c.notes().forEach(out()::println));
         report.careful().filter(c -> c.badCount() > 0).ifPresent(c -> {
             out().println("Left out, because they do not fit: " + c.badCount()

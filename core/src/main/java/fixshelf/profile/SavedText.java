@@ -44,6 +44,7 @@ public final class SavedText {
             }
         }
         try {
+            Files.createDirectories(to.getParent());
             Path part = Files.createTempFile(to.getParent(), ".saved", ".new");
             try {
                 Files.write(part, bytes);

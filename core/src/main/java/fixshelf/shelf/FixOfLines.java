@@ -189,7 +189,8 @@ public final class FixOfLines {
             Function<String, Optional<String>> names,
             Function<String, Optional<String>> created) {
         return switch (kind) {
-            case "column", "columns", "order" -> named(written, names);
+            case "columns" -> written instanceof Written.Fields(var rule) ? ofRule(rule, names) : named(written, names);
+            case "column", "order" -> named(written, names);
             case "new name", "new names" -> named(written, created);
             case "pairs", "renames", "types", "mappings" ->
                 written instanceof Written.Fields(var fields) ? keys(fields, v -> v, names) : written;
@@ -200,6 +201,13 @@ public final class FixOfLines {
                         : written;
             default -> argument(written, names);
         };
+    }
+
+    /// Columns that are chosen by what they are; those that are left out have names.
+    private static Written ofRule(Map<String, Written> rule, Function<String, Optional<String>> names) {
+        Map<String, Written> all = new LinkedHashMap<>(rule);
+        all.computeIfPresent("all_but", (_, out) -> named(out, names));
+        return new Written.Fields(all);
     }
 
     private static Written named(Written written, Function<String, Optional<String>> names) {

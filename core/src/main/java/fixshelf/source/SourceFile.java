@@ -35,20 +35,32 @@ import java.util.zip.ZipException;
 /// @param columns its columns, all text
 /// @param copied what the file is a copy of, where it is one
 /// @param declared the types that it says of its columns; empty where it says none
+/// @param noticed what is worth saying of its first record
 public record SourceFile(
-        Path file, ReadOptions options, List<Column> columns, Optional<Copied> copied, List<Type> declared) {
+        Path file,
+        ReadOptions options,
+        List<Column> columns,
+        Optional<Copied> copied,
+        List<Type> declared,
+        List<String> noticed) {
     public SourceFile {
         columns = List.copyOf(columns);
         declared = List.copyOf(declared);
+        noticed = List.copyOf(noticed);
     }
 
     SourceFile(Path file, ReadOptions options, List<Column> columns) {
-        this(file, options, columns, Optional.empty(), List.of());
+        this(file, options, columns, Optional.empty(), List.of(), List.of());
+    }
+
+    private SourceFile noticing(List<String> notes) {
+        return new SourceFile(file, options, columns, copied, declared, notes);
     }
 
     /// The same with types that are said of its columns.
     public SourceFile declaring(List<Type> types) {
-        return new SourceFile(file, options, columns, copied, types.size() == columns.size() ? types : List.of());
+        return new SourceFile(
+                file, options, columns, copied, types.size() == columns.size() ? types : List.of(), noticed);
     }
 
     /// Whether it says a type of any column that is another one than text.
@@ -68,13 +80,14 @@ public record SourceFile(
 
     /// The same file as a copy of something that is not here.
     public SourceFile copyOf(Copied what) {
-        return new SourceFile(file, options, columns, Optional.of(what), declared);
+        return new SourceFile(file, options, columns, Optional.of(what), declared, noticed);
     }
 
     /// What is worth saying of the rows: where they come from, and how they were read.
     public List<String> notes(Optional<CarefulRows> rows) {
         List<String> notes = new ArrayList<>();
         copied.map(Copied::sentence).ifPresent(notes::add);
+        notes.addAll(noticed);
         rows.map(CarefulRows::notes).ifPresent(notes::addAll);
         return notes;
     }
@@ -130,7 +143,12 @@ public record SourceFile(
             }
             return switch (first.get()) {
                 case RecordReader.Item.Row(int _, List<RecordReader.Field> fields) ->
-                    Outcome.of(new SourceFile(file, options, columns(fields, options.heading())));
+                    Outcome.of(new SourceFile(file, options, columns(fields, options.heading()))
+                            .noticing(HeadingNotes.of(
+                                    options,
+                                    fields.stream()
+                                            .map(RecordReader.Field::text)
+                                            .toList())));
                 case RecordReader.Item.Broken(int line, RecordReader.Why why, String _) ->
                     Outcome.failed(problem(file, line, why));
             };
