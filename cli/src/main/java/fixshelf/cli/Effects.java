@@ -42,7 +42,7 @@ final class Effects {
                     : System.lineSeparator() + " ".repeat(MOST + 7) + effect.margin();
             out.printf(fits ? "%3d  %-" + MOST + "s  %s%n" : "%3d  %s%s%n", effect.line(), sentence, margin);
             String reason = planned.job().lines().get(effect.line() - 1).reason();
-            effect.reports().stream().filter(r -> r.rows() > 0).forEach(r -> out.println("     " + r.sentence()));
+            effect.told().forEach(t -> out.println("     " + t));
             if (effect.line() <= figures.size()) {
                 figures.get(effect.line() - 1).forEach(f -> out.println("     " + f.sentence()));
             }

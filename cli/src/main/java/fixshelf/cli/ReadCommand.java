@@ -78,7 +78,7 @@ final class ReadCommand extends ShelfOption {
             found.get().forEach(p -> {
                 ObjectNode one = array.addObject().put("title", p.title()).put("size", p.size());
                 p.names().forEach(one.putArray("columns")::add);
-                one.put("page", DatasetPages.write(name, p.options()));
+                one.put("page", page(name, p));
             });
             Output.json(out(), node);
             return Output.FINE;
@@ -95,10 +95,17 @@ final class ReadCommand extends ShelfOption {
                             table.add(r.stream().map(c -> c == null ? "" : c).toList()));
             if (part.isReadable()) {
                 Output.table(out(), table);
-                out().println(DatasetPages.write(name, part.options()));
+                out().println(page(name, part));
             }
         }
         return Output.FINE;
+    }
+
+    /// A page that reads the part, with the types that it declares.
+    private static String page(String name, FileParts.Part part) {
+        return part.options().mayDeclare()
+                ? DatasetPages.writeDeclared(name, part.options())
+                : DatasetPages.write(name, part.options());
     }
 
     private int print(Shelf shelf, SourceFile source, Preview preview) {

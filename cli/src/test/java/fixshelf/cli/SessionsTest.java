@@ -25,13 +25,17 @@ import org.junit.jupiter.params.provider.MethodSource;
 /// After a part of `=== file NAME` the text is written into that file, in which `⟨00A0⟩` stands for the sign of that
 /// number; `=== take` takes ready-made fixes; `=== do` gives the arguments of a command, and what follows is its exit
 /// code and
-/// what it prints; `=== show NAME` is followed by what a file holds. `-Dsessions=write` writes what came of it in its
-/// place, to be read before it is kept.
+/// what it prints, with HERE for the shelf's folder, BESIDE for the one around it and WHERE for that of the command;
+/// `=== show NAME` is followed by what a file holds. `-Dsessions=write` writes what came of it in its place, to be
+/// read before it is kept.
 class SessionsTest {
     private static final Path FOLDER = Path.of("src/test/resources/fixshelf/cli/sessions");
 
     @TempDir
-    Path folder;
+    Path around;
+
+    /// The shelf.
+    Path folder = Path.of("");
 
     static Stream<Path> sessions() throws IOException {
         try (Stream<Path> files = Files.list(FOLDER)) {
@@ -42,6 +46,7 @@ class SessionsTest {
     @ParameterizedTest
     @MethodSource("sessions")
     void goesAsItIsWritten(Path session) throws IOException {
+        folder = Files.createDirectory(around.resolve("shelf"));
         Files.writeString(folder.resolve("shelf.yaml"), "shelf: Ours\n");
         String written = Files.readString(session);
         StringBuilder now = new StringBuilder();
@@ -114,6 +119,8 @@ class SessionsTest {
         int code = line.execute(arguments.toArray(String[]::new));
         String text = printed.toString()
                 .replace(folder.toString(), "HERE")
+                .replace(around.toString(), "BESIDE")
+                .replace(Path.of("").toAbsolutePath().toString(), "WHERE")
                 .replaceAll("[0-9.,]+ (ms|s)\\b", "SOME $1")
                 .replaceAll("on [0-9-]{10} [0-9:]{5}", "on SOME DAY")
                 .replaceAll("run on v?[0-9.]+", "run on SOME VERSION")

@@ -474,14 +474,20 @@ public final class DatabaseTable implements AutoCloseable {
         }
     }
 
-    private static ProblemException problem(Code code, String what, String todo) {
-        return new ProblemException(Problem.about(code, "output", what, todo));
+    private ProblemException problem(Code code, String what, String todo) {
+        return problem(shown, code, what, todo);
+    }
+
+    /// @param shown the table, in words
+    private static ProblemException problem(String shown, Code code, String what, String todo) {
+        return new ProblemException(Problem.about(code, shown, what, todo));
     }
 
     private static ProblemException failed(String shown, SQLException e) {
         return ServerAddress.refusal(e)
-                .map(p -> problem(p.code(), "The " + shown + ": " + p.what(), p.todo()))
+                .map(p -> problem(shown, p.code(), "The " + shown + ": " + p.what(), p.todo()))
                 .orElseGet(() -> problem(
+                        shown,
                         Code.TARGET_NOT_WRITABLE,
                         "The " + shown + " cannot be written: "
                                 + String.valueOf(e.getMessage())

@@ -46,5 +46,6 @@ public record DatasetPage(
     /// @param table a dataset or a job
     /// @param from the column that each parameter takes
     /// @param leaveOut whether calls that fail are left out, and told, instead of being a problem
-    public record ForEach(String table, Map<String, String> from, boolean leaveOut) {}
+    /// @param keeps whether a call that gives no row has one with its arguments alone
+    public record ForEach(String table, Map<String, String> from, boolean leaveOut, boolean keeps) {}
 }

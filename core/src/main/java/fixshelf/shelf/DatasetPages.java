@@ -110,7 +110,8 @@ public final class DatasetPages {
         if (!fields.has("load")) {
             return Optional.empty();
         }
-        fields.allowPage(Set.of("dataset", "about", "load", "with", "for_each", "from", "failed", "strict", "counts"));
+        fields.allowPage(Set.of(
+                "dataset", "about", "load", "with", "for_each", "from", "failed", "without_rows", "strict", "counts"));
         Map<String, Written> arguments =
                 fields.written("with").orElse(new Written.Fields(Map.of())) instanceof Written.Fields(var given)
                         ? given
@@ -130,7 +131,7 @@ public final class DatasetPages {
     /// `for_each: table` with `from: {parameter: column}`.
     private static Optional<DatasetPage.ForEach> each(Yaml.Fields fields) {
         if (!fields.has("for_each")) {
-            Stream.of("from", "failed")
+            Stream.of("from", "failed", "without_rows")
                     .filter(fields::has)
                     .forEach(n -> fields.report(
                             Code.BAD_FIELD,
@@ -140,6 +141,7 @@ public final class DatasetPages {
             return Optional.empty();
         }
         String failed = fields.choice("failed", List.of("stop", "leave_out"));
+        String without = fields.choice("without_rows", List.of("leave_out", "keep"));
         Map<String, String> from = fields.pairs("from");
         if (from.isEmpty()) {
             fields.report(
@@ -148,7 +150,8 @@ public final class DatasetPages {
                     "Which columns of the table are arguments?",
                     "Write `from: {part: part_no}`: the parameter, and the column that it takes.");
         }
-        return Optional.of(new DatasetPage.ForEach(fields.text("for_each", ""), from, failed.equals("leave_out")));
+        return Optional.of(new DatasetPage.ForEach(
+                fields.text("for_each", ""), from, failed.equals("leave_out"), without.equals("keep")));
     }
 
     public static DatasetPage read(Path file, SourceText source, List<String> nullWords) {

@@ -1,5 +1,6 @@
 package fixshelf.work;
 
+import fixshelf.plan.Operation;
 import fixshelf.plan.Step;
 import fixshelf.table.Lineage;
 import fixshelf.type.Amounts;
@@ -75,6 +76,22 @@ public record LineEffect(
                             ? one
                             : rows == 1 ? words.replaceFirst("\\b(row|key|column|value)s\\b", "$1") : words);
         }
+    }
+
+    /// What its reports say that have any row; of a line that matches keys first how many rows have a match.
+    public List<String> told() {
+        List<String> all = new ArrayList<>();
+        matched().ifPresent(all::add);
+        reports.stream().filter(r -> r.rows() > 0).map(Counted::sentence).forEach(all::add);
+        return all;
+    }
+
+    /// Of a line that matches keys, how many rows have a match.
+    public Optional<String> matched() {
+        return reports.stream()
+                .filter(r -> r.name().equals(Operation.Report.WITHOUT_MATCH))
+                .findFirst()
+                .map(r -> Amounts.of(rowsBefore - r.rows(), "row") + " with a match");
     }
 
     public int columnsBefore() {

@@ -44,6 +44,8 @@ final class LoaderRuns implements Source {
     private final DatasetPage.ForEach each;
     private final List<Made> made = new ArrayList<>();
     private final List<Problem> failed = new ArrayList<>();
+    /// The calls that gave no row, in words.
+    private final List<String> without = new ArrayList<>();
     private List<String> names = List.of();
     private LoadedRows.Count count = LoadedRows.Count.NONE;
 
@@ -232,7 +234,7 @@ final class LoaderRuns implements Source {
 
     /// What is told beside the rows, once they are written.
     private String told() {
-        String rows = shown() + ": " + count.words();
+        String rows = shown() + ": " + count.words() + withoutRows();
         return failed.isEmpty()
                 ? rows
                 : rows + "; " + failed.size() + (failed.size() == 1 ? " call" : " calls") + " failed and gave no rows: "
@@ -241,6 +243,28 @@ final class LoaderRuns implements Source {
                                 .map(p -> p.what().replaceFirst("\\.$", ""))
                                 .collect(Collectors.joining("; "))
                         + (failed.size() > SHOWN ? "; …" : "");
+    }
+
+    private String withoutRows() {
+        if (without.isEmpty()) {
+            return "";
+        }
+        String which =
+                without.stream().limit(SHOWN).collect(Collectors.joining("; ")) + (without.size() > SHOWN ? "; …" : "");
+        return "; " + without.size() + (without.size() == 1 ? " call gave" : " calls gave") + " no row"
+                + (each.keeps() ? ", and one with the arguments alone stands for it: " : ": ") + which;
+    }
+
+    /// A row with the arguments of a call and nothing else, for a call that gave none.
+    private List<@Nullable String> alone(List<String> added, Map<String, @Nullable String> arguments) {
+        List<@Nullable String> row = new ArrayList<>();
+        added.forEach(p -> row.add(arguments.get(p)));
+        names.forEach(n -> row.add(arguments.entrySet().stream()
+                .filter(a -> a.getKey().equalsIgnoreCase(n))
+                .map(Map.Entry::getValue)
+                .findFirst()
+                .orElse(null)));
+        return row;
     }
 
     @Override
@@ -265,6 +289,12 @@ final class LoaderRuns implements Source {
                             throw new UncheckedIOException(e);
                         }
                     }));
+                    if (!begun[0]) {
+                        without.add(words(one.arguments()));
+                        if (each.keeps()) {
+                            out.row(alone(added, one.arguments()));
+                        }
+                    }
                 } catch (ProblemException e) {
                     if (begun[0] || e.problem().code() == Code.CANCELLED) {
                         throw e;

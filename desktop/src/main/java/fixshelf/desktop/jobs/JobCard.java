@@ -136,6 +136,8 @@ public final class JobCard {
                         "▲ A run stops here: " + Ui.count(e.valuesLost(), "value is", "values are") + " lost.",
                         "problem",
                         "small")));
+        effect.filter(_ -> chosen).flatMap(LineEffect::matched).ifPresent(m -> words.getChildren()
+                .add(Ui.wrapped(m + ".", "soft", "small")));
         effect.filter(_ -> chosen).stream()
                 .flatMap(e -> e.reports().stream())
                 .filter(r -> r.rows() > 0 && !r.name().equals("repeats"))
