@@ -24,10 +24,9 @@ import org.junit.jupiter.params.provider.MethodSource;
 ///
 /// After a part of `=== file NAME` the text is written into that file, in which `⟨00A0⟩` stands for the sign of that
 /// number; `=== take` takes ready-made fixes; `=== do` gives the arguments of a command, and what follows is its exit
-/// code and
-/// what it prints, with HERE for the shelf's folder, BESIDE for the one around it and WHERE for that of the command;
-/// `=== show NAME` is followed by what a file holds. `-Dsessions=write` writes what came of it in its place, to be
-/// read before it is kept.
+/// code and what it prints, with HERE for the shelf's folder, BESIDE for the one around it and WHERE for that of the
+/// command; `=== show NAME` is followed by what a file holds. `-Dsessions=write` writes what came of it in its place,
+/// to be read before it is kept.
 class SessionsTest {
     private static final Path FOLDER = Path.of("src/test/resources/fixshelf/cli/sessions");
 

@@ -161,7 +161,9 @@ final class Frame {
             welcome(problems);
             return;
         }
-        enter(Objects.requireNonNull(left));
+        Place back = Objects.requireNonNull(left);
+        left = null;
+        enter(back);
         status.setText(FirstPage.words(problems.getFirst()));
         Ui.mark(status, "problem", true);
     }
@@ -217,24 +219,7 @@ final class Frame {
     private void showProblems() {
         places.values().forEach(b -> b.setSelected(false));
         List<Problem> all = workbench().map(w -> w.problemsProperty().get()).orElse(List.of());
-        root.setCenter(ProblemsPage.of(all, this::goTo));
-    }
-
-    private void goTo(Problem problem) {
-        Workbench open = Objects.requireNonNull(workbench);
-        Path file = open.shelf().root().resolve(problem.where().source().name());
-        open.shelf().fixes().stream()
-                .filter(f -> f.file().equals(file))
-                .findFirst()
-                .ifPresent(f -> showFix(f.name()));
-        open.shelf().tableFixes().stream()
-                .filter(t -> t.file().equals(file))
-                .findFirst()
-                .ifPresent(t -> showFix(t.name()));
-        open.shelf().jobs().stream()
-                .filter(j -> j.file().equals(file))
-                .findFirst()
-                .ifPresent(j -> showJob(j.file()));
+        root.setCenter(ProblemsPage.of(this, all));
     }
 
     private void show(Workbench opened) {
@@ -282,6 +267,7 @@ final class Frame {
         opened.shelfProperty().addListener(_ -> opened.check(250));
         opened.check(0);
         showState();
+        left = null;
         enter(shelfPlace);
     }
 
@@ -319,8 +305,11 @@ final class Frame {
     }
 
     void enter(Place place) {
+        if (left != null) {
+            // Another shelf is being opened.
+            return;
+        }
         current = place;
-        left = null;
         places.forEach((p, button) -> button.setSelected(p == place));
         root.setCenter(place.view());
         place.enter();

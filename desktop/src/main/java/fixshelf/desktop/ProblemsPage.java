@@ -3,8 +3,9 @@ package fixshelf.desktop;
 import fixshelf.desktop.parts.Command;
 import fixshelf.desktop.parts.Ui;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.Shelf;
+import java.nio.file.Path;
 import java.util.List;
-import java.util.function.Consumer;
 import javafx.scene.layout.Region;
 import javafx.scene.layout.VBox;
 
@@ -12,15 +13,27 @@ import javafx.scene.layout.VBox;
 final class ProblemsPage {
     private ProblemsPage() {}
 
-    static Region of(List<Problem> problems, Consumer<Problem> goTo) {
+    static Region of(Frame frame, List<Problem> problems) {
         VBox page = Ui.column("notice", Ui.label("Problems", "title"));
         for (Problem problem : problems) {
             String place = problem.where().source().name() + ", line "
                     + problem.where().position().line();
-            page.getChildren().add(Ui.button(Command.of(place, "", () -> goTo.accept(problem)), "plain"));
+            page.getChildren().add(Ui.button(Command.of(place, "", () -> goTo(frame, problem)), "plain"));
             page.getChildren().add(Ui.wrapped(problem.sentence(), problem.isError() ? "problem" : "soft"));
         }
         page.getChildren().add(Ui.label("What is no fix or job is mended in a text editor.", "soft"));
         return Ui.page(page);
+    }
+
+    /// To the page of a fix or a job that a problem is about.
+    private static void goTo(Frame frame, Problem problem) {
+        Shelf shelf = frame.workbench().orElseThrow().shelf();
+        Path file = shelf.root().resolve(problem.where().source().name());
+        shelf.fixes().stream().filter(f -> f.file().equals(file)).findFirst().ifPresent(f -> frame.showFix(f.name()));
+        shelf.tableFixes().stream()
+                .filter(t -> t.file().equals(file))
+                .findFirst()
+                .ifPresent(t -> frame.showFix(t.name()));
+        shelf.jobs().stream().filter(j -> j.file().equals(file)).findFirst().ifPresent(j -> frame.showJob(j.file()));
     }
 }

@@ -93,6 +93,8 @@ class FirstPageTest extends WindowTest {
         // Who opens what is no shelf stays at the one that is open, and is told.
         on(() -> {
             frame.open(home.resolve("nowhere"));
+            // Nothing is done to the shelf that may be left in a moment.
+            frame.enter(frame.jobsPlace());
             assertThat(labels()).contains("Opening nowhere", "The pages of " + home + "/nowhere are being read.");
         });
         settle();
