@@ -9,7 +9,6 @@ import fixshelf.shelf.TableFixPage;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -21,7 +20,10 @@ final class ListCommand extends ShelfOption {
         return onShelf(this::list);
     }
 
-    @Parameters(arity = "0..1", paramLabel = "WORD", description = "Only what has this in its name or words.")
+    @Parameters(
+            arity = "0..1",
+            paramLabel = "WORD",
+            description = "Only what has this, or all words of it, in its name or words.")
     String word = "";
 
     @Option(names = "--tag", paramLabel = "TAG", description = "Only fixes with this tag.")
@@ -31,10 +33,11 @@ final class ListCommand extends ShelfOption {
     String folder = "";
 
     private boolean isAsked(Path file, Shelf shelf, List<String> tags, String... words) {
-        String all = String.join(" ", words).toLowerCase(Locale.ROOT);
         String place = shelf.root().relativize(file).toString().replace('\\', '/');
         boolean inFolder = folder.isEmpty() || place.startsWith(folder.replaceAll("/+$", "") + "/");
-        return inFolder && (tag.isEmpty() || tags.contains(tag)) && all.contains(word.toLowerCase(Locale.ROOT));
+        return inFolder
+                && (tag.isEmpty() || tags.contains(tag))
+                && Output.holdsAll(String.join(" ", words), List.of(word));
     }
 
     private int list(Shelf whole) {
@@ -100,7 +103,7 @@ final class ListCommand extends ShelfOption {
         jobs.forEach(j -> rows.add(List.of("job", j.name(), j.about())));
         if (rows.isEmpty()) {
             out().println(
-                            shelf.fixes().isEmpty()
+                            word.isEmpty() && tag.isEmpty() && folder.isEmpty()
                                     ? "The shelf is empty. Write a page into fixes/, or open the window."
                                     : "Nothing on the shelf is like that.");
         }

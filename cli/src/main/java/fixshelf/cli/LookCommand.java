@@ -137,7 +137,7 @@ final class LookCommand extends ShelfOption {
                 .toList();
         boolean dataset = shelf.dataset(what).isPresent();
         Optional<EarlierLook> earlier = dataset ? EarlierLook.last(shelf.root(), what) : Optional.empty();
-        if (dataset && data.isWhole()) {
+        if (dataset) {
             EarlierLook.keep(shelf.root(), what, table.get(), Instant.now());
         }
         if (other != null && other.since) {

@@ -8,50 +8,43 @@ import fixshelf.plan.Operation;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Parameters;
 
 @Command(
         name = "operations",
         mixinStandardHelpOptions = true,
         description = "List what a line of a job can do with a table, or tell all about one operation.")
-final class OperationsCommand extends ShelfOption {
-    @Parameters(arity = "0..*", paramLabel = "WORD", description = "The name of one, or words for what it is for.")
-    List<String> words = List.of();
+final class OperationsCommand extends CatalogueCommand<Operation> {
+    OperationsCommand() {
+        super("operation");
+    }
 
     @Override
-    public Integer call() {
-        Optional<Operation> one = words.size() == 1 ? Operations.find(words.getFirst()) : Optional.empty();
-        if (one.isPresent() && !json) {
-            tell(one.get());
-            return Output.FINE;
-        }
-        List<Operation> found = Operations.ALL.stream()
-                .filter(o -> one.map(o::equals).orElseGet(() -> isAbout(o)))
+    Optional<Operation> named(String name) {
+        return Operations.find(name);
+    }
+
+    @Override
+    List<Operation> about(List<String> asked) {
+        return Operations.ALL.stream()
+                .filter(o -> Output.holdsAll(
+                        o.name() + " " + o.sentence() + " " + o.about().purpose(), asked))
                 .toList();
-        if (json) {
-            Output.json(out(), node(found));
-            return Output.FINE;
-        }
-        if (found.isEmpty()) {
-            String said = String.join(" ", words);
-            err().println("No operation is about " + said + ". All: fixshelf operations");
-            if (!FunctionsCommand.about(words).isEmpty()) {
-                err().println("Functions of expressions are: fixshelf functions " + said);
-            }
-            return Output.PROBLEMS;
-        }
-        found.forEach(o -> out().printf("%-22s %s%n", o.name(), o.sentence()));
-        return Output.FINE;
     }
 
-    private boolean isAbout(Operation operation) {
-        return Output.holdsAll(
-                operation.name() + " " + operation.sentence() + " "
-                        + operation.about().purpose(),
-                words);
+    @Override
+    void list(List<Operation> operations) {
+        operations.forEach(o -> out().printf("%-22s %s%n", o.name(), o.sentence()));
     }
 
-    private void tell(Operation operation) {
+    @Override
+    void tellOthers() {
+        if (!FunctionsCommand.allAbout(words).isEmpty()) {
+            err().println("Functions of expressions are: fixshelf functions " + String.join(" ", words));
+        }
+    }
+
+    @Override
+    void tell(Operation operation) {
         out().println(operation.name() + ": " + operation.sentence());
         out().println(operation.about().purpose());
         out().println();
@@ -76,21 +69,16 @@ final class OperationsCommand extends ShelfOption {
         return blank.fallback().map(blank.kind()::say).orElse("");
     }
 
-    private static ObjectNode node(List<Operation> operations) {
-        ObjectNode node = Output.object();
-        ArrayNode array = node.putArray("operations");
-        for (Operation operation : operations) {
-            ObjectNode one = array.addObject()
-                    .put("name", operation.name())
-                    .put("sentence", operation.sentence())
-                    .put("about", operation.about().purpose());
-            ArrayNode blanks = one.putArray("blanks");
-            operation.blanks().forEach(b -> blanks.addObject()
-                    .put("name", b.name())
-                    .put("kind", b.kind().name())
-                    .put("needed", b.needed())
-                    .put("about", b.about()));
-        }
-        return node;
+    @Override
+    void json(Operation operation, ObjectNode node) {
+        node.put("name", operation.name())
+                .put("sentence", operation.sentence())
+                .put("about", operation.about().purpose());
+        ArrayNode blanks = node.putArray("blanks");
+        operation.blanks().forEach(b -> blanks.addObject()
+                .put("name", b.name())
+                .put("kind", b.kind().name())
+                .put("needed", b.needed())
+                .put("about", b.about()));
     }
 }

@@ -277,12 +277,9 @@ public final class Planner {
             }
             return;
         }
-        boolean passes = blank.kind() == ColumnKinds.COLUMNS && Absent.isPassedOver(operation, placed.line());
-        Written here = passes ? Absent.present(written.get(), context.fields()) : written.get();
-        // None of them may be left, which is no problem then.
-        Outcome<?> value = here.equals(Written.words(List.of())) && passes
-                ? Outcome.of(List.of())
-                : blank.kind().read(here, context);
+        Outcome<?> value = Absent.isPassedOver(operation, blank, placed.line())
+                ? Absent.read(blank.kind(), written.get(), context)
+                : blank.kind().read(written.get(), context);
         boolean main = operation.blanks().getFirst().equals(blank);
         value.problems()
                 .forEach(p -> problems.add(

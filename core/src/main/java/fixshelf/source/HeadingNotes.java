@@ -16,7 +16,8 @@ final class HeadingNotes {
 
     static List<String> of(ReadOptions options, List<String> fields) {
         List<String> notes = new ArrayList<>();
-        if (fields.size() == 1) {
+        // Without a separator each line is meant to be one value.
+        if (fields.size() == 1 && !options.separator().isEmpty()) {
             SEPARATORS.stream()
                     .filter(s ->
                             !s.equals(options.separator()) && fields.getFirst().contains(s))

@@ -64,6 +64,9 @@ class ColumnRulesTest {
                 "make_missing: [n]/values: [one] | one is no integer, as n is.",
                 "make_missing: [n] | make_missing needs where or values.",
                 // Keys are never passed over.
+                "carry: down/columns: [a, x]/if_absent: pass_over | = a",
+                "carry: down/columns: [a]/within: [x]/if_absent: pass_over | within: There is no column x at this line.",
+                "fill_with_mean: [n]/within: [x]/if_absent: pass_over | within: There is no column x at this line.",
                 "drop_repeats: [x]/keep: first/if_absent: pass_over | drop_repeats has no argument if_absent to give here.; "
                         + "There is no column x at this line."
             })
