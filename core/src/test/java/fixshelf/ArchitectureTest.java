@@ -33,7 +33,7 @@ class ArchitectureTest {
             "profile",
             "standin");
 
-    private final JavaClasses classes = new ClassFileImporter()
+    private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("fixshelf");
 
@@ -73,17 +73,17 @@ class ArchitectureTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage(others.toArray(String[]::new))
-                .check(classes);
+                .check(CLASSES);
     }
 
     @Test
     void thereAreNoCirclesAndNoInterfaceCode() {
-        slices().matching("fixshelf.(*)..").should().beFreeOfCycles().check(classes);
-        slices().matching("fixshelf.(**)").should().beFreeOfCycles().check(classes);
+        slices().matching("fixshelf.(*)..").should().beFreeOfCycles().check(CLASSES);
+        slices().matching("fixshelf.(**)").should().beFreeOfCycles().check(CLASSES);
         noClasses()
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("javafx..", "java.awt..", "javax.swing..")
-                .check(classes);
+                .check(CLASSES);
     }
 }

@@ -14,7 +14,7 @@ import org.junit.jupiter.api.Test;
 class RoomsTest {
     private static final List<String> ORDER = List.of("workbench", "parts", "data", "jobs", "shelf", "languages");
 
-    private final JavaClasses classes = new ClassFileImporter()
+    private static final JavaClasses CLASSES = new ClassFileImporter()
             .withImportOption(ImportOption.Predefined.DO_NOT_INCLUDE_TESTS)
             .importPackages("fixshelf.desktop");
 
@@ -31,9 +31,9 @@ class RoomsTest {
                                     Stream.of("fixshelf.desktop"),
                                     later.stream().map(p -> "fixshelf.desktop." + p))
                             .toArray(String[]::new))
-                    .check(classes);
+                    .check(CLASSES);
         }
-        slices().matching("fixshelf.desktop.(*)").should().beFreeOfCycles().check(classes);
+        slices().matching("fixshelf.desktop.(*)").should().beFreeOfCycles().check(CLASSES);
     }
 
     @Test
@@ -44,6 +44,6 @@ class RoomsTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("javafx.scene..", "javafx.stage..")
-                .check(classes);
+                .check(CLASSES);
     }
 }
