@@ -30,7 +30,7 @@ final class DuckEngine implements FixEngine {
     }
 
     private static String version() {
-        try (DuckSession session = DuckSession.open()) {
+        try (DuckSession session = DuckSession.forQueries()) {
             return String.valueOf(
                     session.query("SELECT version()").rows().getFirst().getFirst());
         }
@@ -38,7 +38,7 @@ final class DuckEngine implements FixEngine {
 
     @Override
     public List<List<Answer>> run(List<Evaluation> evaluations) {
-        try (DuckSession session = DuckSession.open()) {
+        try (DuckSession session = DuckSession.forQueries()) {
             SqlEvaluation sql = new SqlEvaluation(language, runner(session));
             return evaluations.stream().map(sql::run).toList();
         }
@@ -46,14 +46,14 @@ final class DuckEngine implements FixEngine {
 
     @Override
     public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
-        try (DuckSession session = DuckSession.open()) {
+        try (DuckSession session = DuckSession.forQueries()) {
             return run(session, job, rows);
         }
     }
 
     @Override
     public List<Answer.OfJob> runAll(List<Job> jobs) {
-        try (DuckSession session = DuckSession.open()) {
+        try (DuckSession session = DuckSession.forQueries()) {
             return jobs.stream().map(j -> run(session, j.code(), j.rows())).toList();
         }
     }

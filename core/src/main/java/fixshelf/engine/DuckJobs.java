@@ -12,7 +12,7 @@ public final class DuckJobs implements AutoCloseable {
 
     /// As [FixEngine#run(JobCode, Map)].
     public Answer.OfJob run(JobCode job, Map<String, List<List<@Nullable String>>> rows) {
-        DuckSession open = session == null ? DuckSession.open() : session;
+        DuckSession open = session == null ? DuckSession.forQueries() : session;
         session = open;
         return engine.run(open, job, rows);
     }

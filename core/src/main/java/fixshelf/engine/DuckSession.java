@@ -38,6 +38,8 @@ public final class DuckSession implements AutoCloseable {
     private volatile boolean cancelled;
     private int functions;
 
+    private static @Nullable DuckSession shared;
+
     private DuckSession(Connection connection) {
         this.connection = connection;
     }
@@ -70,9 +72,9 @@ public final class DuckSession implements AutoCloseable {
     /// Loads the engine on a thread of its own, so that it is there when the first session is opened.
     public static void prepare() {
         Thread.ofPlatform().daemon().name("engine").start(() -> {
-            try (Connection none = DriverManager.getConnection("jdbc:duckdb:")) {
+            try (DuckSession none = forQueries()) {
                 System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "{0} is loaded", none);
-            } catch (SQLException e) {
+            } catch (ProblemException e) {
                 // It is told where a session is opened.
                 System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "loading", e);
             }
@@ -82,6 +84,33 @@ public final class DuckSession implements AutoCloseable {
     /// A session without any file.
     public static DuckSession open() {
         return open(List.of(), Optional.empty());
+    }
+
+    /// A session without any file, for queries that leave nothing behind: all of them share one database, which takes as
+    /// long to open as twenty such queries.
+    public static DuckSession forQueries() {
+        synchronized (DuckSession.class) {
+            if (shared != null) {
+                try {
+                    DuckSession session = shared.beside();
+                    session.run("SELECT 1");
+                    return session;
+                } catch (ProblemException e) {
+                    // After an error of its own the engine answers nothing more in that database.
+                    System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "begins anew", e);
+                }
+            }
+            shared = open();
+            return shared.beside();
+        }
+    }
+
+    private DuckSession beside() {
+        try {
+            return new DuckSession(connection.unwrap(DuckDBConnection.class).duplicate());
+        } catch (SQLException e) {
+            throw failure(e);
+        }
     }
 
     /// A text as an SQL literal.

@@ -46,7 +46,7 @@ public class RandomJobsTest {
     /// Others are tried with `-Djobs.seed=…`, more of them with `-Djobs.count=…`.
     private static final long SEED = Long.getLong("jobs.seed", 3);
 
-    private static final int JOBS = Integer.getInteger("jobs.count", 20);
+    private static final int JOBS = Integer.getInteger("jobs.count", 12);
     private static final int LINES = 6;
 
     /// Columns that have the names of hidden things; keys that differ little; texts that are missing, empty or blank.

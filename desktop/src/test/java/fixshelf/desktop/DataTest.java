@@ -72,6 +72,7 @@ class DataTest extends WindowTest {
                 .isFalse();
     }
 
+    @Tag("proof")
     @Test
     void rowsAreFoundCountedAndCompared() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 300));
@@ -296,6 +297,7 @@ class DataTest extends WindowTest {
         assertThat(folder.resolve("data/visits-alder-quay.csv")).content().contains("Thornmere");
     }
 
+    @Tag("proof")
     @Test
     void aColumnIsDrawnOverTimeAndValuesAreCountedInOtherWords() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("data"), 300));

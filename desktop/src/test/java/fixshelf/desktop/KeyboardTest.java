@@ -255,6 +255,7 @@ class KeyboardTest extends WindowTest {
         assertThat(fix("capital_first").cases()).isNotEmpty();
     }
 
+    @Tag("proof")
     @Test
     void textGrowsPagesTurnAndTheSheetGoesDark() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("keys"), 300));

@@ -204,6 +204,7 @@ class StoryTest extends WindowTest {
         assertThat(text("#case-state-1")).contains("holds");
     }
 
+    @Tag("proof")
     @Test
     void aBlankIsEditedInPlaceAndUndoSurvivesARestart() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 900));

@@ -102,6 +102,7 @@ class TablesTest extends WindowTest {
         assertThat(labels()).contains("● Called with arguments of your own");
     }
 
+    @Tag("proof")
     @Test
     void aTableFixIsWrittenTriedAndKept() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
@@ -187,6 +188,7 @@ class TablesTest extends WindowTest {
     }
 
     /// Names are typed into the heads of the rows, one after another, and become one line below the chosen one.
+    @Tag("proof")
     @Test
     void columnsAreNamedOneAfterAnotherByKeys() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("tables"), 60));
