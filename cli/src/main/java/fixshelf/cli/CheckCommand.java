@@ -7,15 +7,12 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.work.JobChecks;
-import fixshelf.work.LoaderCases;
-import fixshelf.work.OperationExamples;
 import fixshelf.work.PlannedJob;
+import fixshelf.work.ShelfProblems;
 import java.nio.file.Path;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -84,41 +81,9 @@ final class CheckCommand extends ShelfOption {
         return reports.stream().allMatch(ChecksReport::holds) ? Output.FINE : Output.PROBLEMS;
     }
 
-    /// What is wrong with pages, then what is wrong with their lines; the same at one place is told once.
-    private static List<Problem> once(List<Problem> ofPages, Set<Problem> ofLines) {
-        List<Problem> problems = new ArrayList<>(ofPages);
-        for (Problem problem : ofLines) {
-            boolean told = ofPages.stream()
-                    .anyMatch(p -> p.code() == problem.code()
-                            && p.where()
-                                    .source()
-                                    .name()
-                                    .equals(problem.where().source().name())
-                            && problem.where().span().isWithin(p.where().span())
-                            && (p.what().equals(problem.what()) || isNamed(problem.words(), p.what())));
-            if (!told) {
-                problems.add(problem);
-            }
-        }
-        return List.copyOf(problems);
-    }
-
-    private static boolean isNamed(String words, String what) {
-        return !words.isEmpty() && what.contains(" " + words + " ");
-    }
-
     private int check(Shelf shelf) {
-        Set<Problem> found = new LinkedHashSet<>();
-        List<String> passed = new ArrayList<>();
-        shelf.tableFixes().forEach(page -> {
-            found.addAll(OperationExamples.problemsOfLines(
-                    LoaderCases.ready(shelf, page), page.source(), page.promises(), shelf.callables()));
-            if (page.cases().isEmpty() && page.problems().isEmpty()) {
-                passed.add("the lines of " + page.name() + ", which has no case");
-            }
-        });
-        found.addAll(PlannedJob.problems(shelf, passed));
-        List<Problem> problems = once(shelf.problems(), found);
+        ShelfProblems.Found found = ShelfProblems.of(shelf);
+        List<Problem> problems = found.problems();
         if (data && problems.stream().noneMatch(Problem::isError)) {
             if (!json) {
                 Output.problems(out(), err(), problems, false);
@@ -127,7 +92,7 @@ final class CheckCommand extends ShelfOption {
         }
         int code = Output.problems(out(), err(), problems, json);
         if (!json) {
-            passed.forEach(p -> out().println("not looked at: " + p));
+            found.passed().forEach(p -> out().println("not looked at: " + p));
             int pages = shelf.fixes().size()
                     + shelf.tableFixes().size()
                     + shelf.datasets().size()

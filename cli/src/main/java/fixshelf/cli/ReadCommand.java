@@ -28,7 +28,9 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = "Look at a file: how it is formed, its columns and first rows, and a dataset page for it.")
 final class ReadCommand extends ShelfOption {
-    @Parameters(paramLabel = "FILE", description = "The file: delimited text, a workbook, JSON, Parquet.")
+    @Parameters(
+            paramLabel = "FILE",
+            description = "The file: delimited text, a workbook, JSON, Parquet, a PDF, a saved web page, a database.")
     Path file = Path.of("");
 
     @Option(names = "--rows", paramLabel = "N", defaultValue = "5", description = "How many rows to print.")

@@ -74,8 +74,8 @@ public final class DuckSession implements AutoCloseable {
         Thread.ofPlatform().daemon().name("engine").start(() -> {
             try (DuckSession none = forQueries()) {
                 System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "{0} is loaded", none);
-            } catch (ProblemException e) {
-                // It is told where a session is opened.
+            } catch (ProblemException | LinkageError e) {
+                // It is told where a session is opened; a program that ends meanwhile cannot load it any more.
                 System.getLogger(DuckSession.class.getName()).log(System.Logger.Level.DEBUG, "loading", e);
             }
         });
@@ -86,8 +86,8 @@ public final class DuckSession implements AutoCloseable {
         return open(List.of(), Optional.empty());
     }
 
-    /// A session without any file, for queries that leave nothing behind: all of them share one database, which takes as
-    /// long to open as twenty such queries.
+    /// A session without any file, for queries that leave nothing behind: all of them share one database, which takes
+    /// as long to open as twenty such queries.
     public static DuckSession forQueries() {
         synchronized (DuckSession.class) {
             if (shared != null) {

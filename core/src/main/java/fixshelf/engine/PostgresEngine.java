@@ -66,10 +66,7 @@ final class PostgresEngine extends ServerEngine {
                 "-c",
                 "listen_addresses=127.0.0.1",
                 "-c",
-                "fsync=off",
-                // Of a few rows in long statements it compiles for seconds what then runs for milliseconds.
-                "-c",
-                "jit=off"));
+                "fsync=off"));
         return "jdbc:postgresql://127.0.0.1:" + server.port() + "/postgres?user=fixshelf&password=" + server.password();
     }
 

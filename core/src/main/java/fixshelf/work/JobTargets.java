@@ -24,6 +24,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.IntPredicate;
 import java.util.stream.Stream;
 
 /// Where the outputs of a job go, found out when it is planned.
@@ -46,8 +47,8 @@ final class JobTargets {
                 plan.resultLine(), new Operation.Report("", plan.result().result(), "rows"));
     }
 
-    /// The report that an output writes.
-    private static Outcome<Optional<OfLine>> report(JobPage.OfReport of, Plan plan, Where where) {
+    /// The report that an output writes. A line with a problem gives its reports when that is mended.
+    private static Outcome<Optional<OfLine>> report(JobPage.OfReport of, Plan plan, Where where, IntPredicate waiting) {
         Optional<Step> step = plan.steps().stream()
                 .filter(s -> JobPage.isNamed(s.line(), s.number(), of.line()))
                 .findFirst();
@@ -64,7 +65,7 @@ final class JobTargets {
                 .findFirst()
                 .or(() -> of.report().equals(OfLine.LEFT) ? OfLine.left(plan, s) : Optional.empty())
                 .map(r -> new OfLine(s.number(), r)));
-        return found.isPresent()
+        return found.isPresent() || step.filter(s -> waiting.test(s.number())).isPresent()
                 ? Outcome.of(found)
                 : Outcome.failed(Problem.error(
                         Code.NO_SUCH,
@@ -102,44 +103,57 @@ final class JobTargets {
                         Code.CANNOT_SAY, job.name(), view.problems().getFirst().what(), "Choose another language.")));
     }
 
-    /// The targets of all outputs; those that must not be written say why.
+    /// The targets of all outputs, in their order; those that must not be written say why. The plan stands whatever is
+    /// wrong with an output.
     ///
     /// @param set the names whose values the user gives for this run
+    /// @param waiting whether a line, by its number, has a problem
     static Outcome<List<Target>> of(
-            Shelf shelf, JobPage job, SourceFile source, Plan plan, Map<String, String> values, Set<String> set) {
+            Shelf shelf,
+            JobPage job,
+            SourceFile source,
+            Plan plan,
+            Map<String, String> values,
+            Set<String> set,
+            IntPredicate waiting) {
         List<Path> read = new ArrayList<>(OutputPlace.readBy(shelf));
         read.addAll(source.files());
         read.add(source.file());
-        Outcome<List<Target>> all = Outcome.of(List.of());
+        List<Target> all = new ArrayList<>();
+        List<Problem> problems = new ArrayList<>();
         for (JobPage.Output output : job.outputs()) {
             Where where = new Where(job.source(), output.span());
             Outcome<Optional<OfLine>> of = output.of().isEmpty()
                     ? Outcome.of(
                             plan.resultLine() == plan.steps().size() ? Optional.empty() : Optional.of(result(plan)))
-                    : report(output.of().get(), plan, where);
-            all = all.then(before -> of.then(
-                    report -> Placeholders.fill(output.path(), values, where).map(path -> {
-                        List<Target> more = new ArrayList<>(before);
-                        boolean byUser = InBraces.names(output.path()).stream().anyMatch(set::contains);
-                        more.add(OutputTables.target(shelf, job, output, path, values)
-                                .orElseGet(() -> {
-                                    Target target = OutputTables.inFile(
-                                            new Target(
-                                                    shelf.root().resolve(path).normalize(), output.replace()),
-                                            output);
-                                    return target.objection().isPresent()
-                                            ? target
-                                            : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
-                                })
-                                .in(output.sheet())
-                                .told(output.text())
-                                .of(report));
-                        if (more.getLast().form() == OutputForm.DEFINITION) {
-                            more.add(defined(shelf, job, source, plan, output, more.removeLast()));
-                        }
-                        return more;
-                    })));
+                    : report(output.of().get(), plan, where, waiting);
+            Outcome<String> path = Placeholders.fill(output.path(), values, where);
+            problems.addAll(of.problems());
+            problems.addAll(path.problems());
+            if (!of.isPresent() || !path.isPresent()) {
+                Target nowhere = new Target(shelf.root().resolve("output"), false);
+                all.add(nowhere.refused(Optional.of(problems.getLast())));
+                continue;
+            }
+            boolean byUser = InBraces.names(output.path()).stream().anyMatch(set::contains);
+            Target target = OutputTables.target(shelf, job, output, path.get(), values)
+                    .orElseGet(() -> inFile(shelf, output, path.get(), read, byUser))
+                    .in(output.sheet())
+                    .told(output.text())
+                    .of(of.get());
+            all.add(
+                    target.form() == OutputForm.DEFINITION
+                            ? defined(shelf, job, source, plan, output, target)
+                            : target);
         }
-        return all;
+        return Outcome.of(all, problems);
+    }
+
+    private static Target inFile(Shelf shelf, JobPage.Output output, String path, List<Path> read, boolean byUser) {
+        Target target =
+                OutputTables.inFile(new Target(shelf.root().resolve(path).normalize(), output.replace()), output);
+        return target.objection().isPresent()
+                ? target
+                : target.refused(OutputPlace.objection(shelf.root(), target, read, byUser));
     }
 }

@@ -1,7 +1,6 @@
 package fixshelf.work;
 
 import fixshelf.fetch.Consent;
-import fixshelf.fetch.Copies;
 import fixshelf.language.tree.Lexer;
 import fixshelf.language.tree.Names;
 import fixshelf.output.TableTarget;
@@ -11,7 +10,6 @@ import fixshelf.plan.Line;
 import fixshelf.plan.Operation;
 import fixshelf.plan.Plan;
 import fixshelf.plan.Planner;
-import fixshelf.plan.ReadOptions;
 import fixshelf.plan.Sentences;
 import fixshelf.plan.Step;
 import fixshelf.plan.Written;
@@ -24,7 +22,6 @@ import fixshelf.shelf.DelimitedText;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.JobPages;
 import fixshelf.shelf.Shelf;
-import fixshelf.source.FilePattern;
 import fixshelf.source.SourceFile;
 import fixshelf.table.Lineage;
 import fixshelf.table.Relation;
@@ -38,6 +35,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
+import java.util.function.IntPredicate;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
 
@@ -368,79 +366,6 @@ public record PlannedJob(
         return values;
     }
 
-    /// All problems of all jobs that can be found without running them: their lines are planned over the columns of
-    /// their files. `passed` takes the jobs whose file is not in the shelf, or not there, which are not looked at.
-    public static List<Problem> problems(Shelf shelf, List<String> passed) {
-        List<Problem> problems = new ArrayList<>();
-        List<JobPage> all = new ArrayList<>(shelf.jobs());
-        shelf.datasets().forEach(d -> shelf.loaded(d.name()).ifPresent(all::add));
-        for (JobPage job : all) {
-            Line begins = job.lines().isEmpty()
-                    ? Line.readDataset("")
-                    : job.lines().getFirst().line();
-            // A first line that reads nothing is a problem of the page, which is told already.
-            if (job.problems().stream().anyMatch(Problem::isError)
-                    || !begins.isRead() && shelf.loader(begins.call()).isEmpty()) {
-                continue;
-            }
-            Map<String, String> values = values(shelf, job, Map.of());
-            JobPage.PlacedLine first = job.lines().getFirst();
-            Where where = new Where(job.source(), first.span());
-            Outcome<ReadOptions> read = FirstLine.options(shelf, job, Map.of());
-            String last = FirstLine.chain(shelf, job, Map.of())
-                    .value()
-                    .map(c -> FirstLine.dataset(c.getLast()))
-                    .orElse("");
-            if (Datasets.callsForEach(shelf, last)) {
-                passed.add(job.name() + " reads " + last + ", many calls");
-                continue;
-            }
-            Optional<ReadOptions.Form> form = read.value().flatMap(ReadOptions::form);
-            if (form.orElse(null) instanceof ReadOptions.Form.Elsewhere
-                    && !(form.get() instanceof ReadOptions.Form.Typed)) {
-                passed.add(job.name() + " reads " + read.get().path());
-                continue;
-            }
-            Outcome<Path> file = read.then(o -> Placeholders.fill(o.path(), values, where))
-                    .map(path -> shelf.root().resolve(path).normalize());
-            boolean there = form.orElse(null) instanceof ReadOptions.Form.Typed
-                    || file.value()
-                            .filter(f -> f.startsWith(shelf.root()) && FilePattern.isThere(f))
-                            .isPresent();
-            if (there) {
-                Outcome<PlannedJob> drafted = Copies.here(() -> draft(shelf, job, Map.of()));
-                drafted.value().ifPresent(planned -> objections(planned, passed, problems));
-                for (Problem problem : drafted.problems()) {
-                    // What is not known without asking somebody outside is no problem of a page.
-                    if (problem.code().isElsewhere()) {
-                        passed.add(job.name() + " brings in what is elsewhere");
-                    } else {
-                        problems.add(problem);
-                    }
-                }
-            } else {
-                problems.addAll(file.problems());
-                file.value().ifPresent(f -> passed.add(job.name() + " reads " + f));
-            }
-        }
-        return problems;
-    }
-
-    /// Outputs that can be written nowhere; those that somebody may allow are looked at when the job runs.
-    private static void objections(PlannedJob planned, List<String> passed, List<Problem> problems) {
-        for (int i = 0; i < planned.targets().size(); i++) {
-            Where where = new Where(
-                    planned.job().source(), planned.job().outputs().get(i).span());
-            planned.targets().get(i).objection().ifPresent(p -> {
-                if (p.code().isElsewhere() || p.code() == Code.TARGET_OUTSIDE) {
-                    passed.add(planned.job().name() + " writes outside of the shelf");
-                } else {
-                    problems.add(p.placed(where));
-                }
-            });
-        }
-    }
-
     private static Outcome<PlannedJob> plan(
             Shelf shelf, JobPage job, SourceFile source, Map<String, String> set, List<String> chain) {
         Map<String, String> values = values(shelf, job, set);
@@ -458,9 +383,18 @@ public record PlannedJob(
                     read.problems().stream().map(p -> p.placed(where)).toList());
         }
         try (DataLooks looks = new DataLooks(job, source, sources.files())) {
-            return Planner.plan(read.get(), lines, shelf.callables(), parameters(job, values), sources, looks)
-                    .map(plan -> plan.withResult(resultLine(job)))
-                    .then(plan -> JobTargets.of(shelf, job, source, plan, values, set.keySet())
+            Outcome<Plan> planned =
+                    Planner.plan(read.get(), lines, shelf.callables(), parameters(job, values), sources, looks);
+            IntPredicate wrong = line -> planned.problems().stream()
+                    .anyMatch(p -> p.isError()
+                            && p.where()
+                                    .span()
+                                    .isWithin(job.lines().get(line - 1).span()));
+            return planned.map(plan -> plan.withResult(resultLine(job)))
+                    // Who reads a job reads its result, not what it writes.
+                    .then(plan -> (chain.size() > 1
+                                    ? Outcome.of(List.<Target>of())
+                                    : JobTargets.of(shelf, job, source, plan, values, set.keySet(), wrong))
                             .map(targets ->
                                     new PlannedJob(job, source, plan, targets, sources.files(), sources.jobs())));
         }

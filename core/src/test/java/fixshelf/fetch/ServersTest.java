@@ -13,11 +13,11 @@ import fixshelf.type.Type;
 import fixshelf.work.Datasets;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;
+import fixshelf.work.ShelfProblems;
 import fixshelf.work.ReadRows;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Stream;
@@ -420,10 +420,10 @@ class ServersTest {
                     folder.resolve("jobs/brought.yaml"),
                     "format: 2\njob: brought\nlines:\n  - read: {file: a.csv}\n  - bring_in: [rate]\n    from: visits\n"
                             + "    matching: {part: part}\n");
-            List<String> passed = new ArrayList<>();
-            assertThat(PlannedJob.problems(ShelfReader.read(folder).get(), passed))
-                    .isEmpty();
-            assertThat(passed).containsExactly("brought brings in what is elsewhere");
+            ShelfProblems.Found found =
+                    ShelfProblems.of(ShelfReader.read(folder).get());
+            assertThat(found.problems()).isEmpty();
+            assertThat(found.passed()).containsExactly("brought brings in what is elsewhere");
             listening.setSoTimeout(50);
             assertThat(org.assertj.core.api.Assertions.catchThrowable(listening::accept))
                     .as("nobody connected")

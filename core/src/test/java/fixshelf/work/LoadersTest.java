@@ -37,8 +37,7 @@ class LoadersTest extends LoaderShelf {
                   - read: d
                   - put_under: first
                 """);
-        assertThat(words(PlannedJob.problems(read(), new java.util.ArrayList<>())))
-                .isEmpty();
+        assertThat(words(ShelfProblems.of(read()).problems())).isEmpty();
         assertThat(result("first")).isEqualTo("[[d, 8.00, 07, 16.00]]");
         assertThat(result("brought")).isEqualTo("[[b, 2.00, quay, null], [d, 8.00, 07, 16.00]]");
         // What is read is a source, also where a loader reads it.
@@ -326,9 +325,7 @@ class LoadersTest extends LoaderShelf {
                             .map(Consent.Place::name))
                     .as(lines)
                     .contains("127.0.0.1:1");
-            assertThat(PlannedJob.problems(read(), new java.util.ArrayList<>()))
-                    .as(lines)
-                    .isEmpty();
+            assertThat(ShelfProblems.of(read()).problems()).as(lines).isEmpty();
         }
         assertThat(Datasets.asked(read())).extracting(Consent.Place::name).containsExactly("127.0.0.1:1");
         // All places of a job are asked for at once, those of calls in later lines too.

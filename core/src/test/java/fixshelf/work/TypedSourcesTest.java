@@ -13,7 +13,6 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.nio.file.Files;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -243,8 +242,7 @@ class TypedSourcesTest extends LoaderShelf {
     void whatIsWrongIsSaidOnce(String page, String problem) throws Exception {
         dataset(page.replace("¶", "\n"));
         Shelf shelf = read();
-        List<Problem> problems = new ArrayList<>(shelf.problems());
-        problems.addAll(PlannedJob.problems(shelf, new ArrayList<>()));
+        List<Problem> problems = ShelfProblems.of(shelf).problems();
         String said = words(problems);
         assertThat(said).contains(problem == null ? "" : problem);
         assertThat(problems).hasSize(problem == null ? 0 : 1);

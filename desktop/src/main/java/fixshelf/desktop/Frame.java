@@ -340,6 +340,11 @@ final class Frame {
         jobsPlace().show(page);
     }
 
+    void showDataset(String name) {
+        enter(dataPlace());
+        dataPlace().show(name);
+    }
+
     ShelfPlace shelfPlace() {
         return Objects.requireNonNull(shelfPlace);
     }

@@ -65,6 +65,26 @@ class TablesTest extends WindowTest {
         assertThat(deletes()).isFalse();
     }
 
+    /// What an edit breaks in the lines of a job that is not open is told in the bar, with the way to the line.
+    @Test
+    void whatAnEditBreaksElsewhereIsToldAndFound() throws Exception {
+        Path demo = DemoShelf.create(Files.createTempDirectory("tables"), 60);
+        open(demo);
+        assertThat(buttons()).noneMatch(b -> b.contains("problem"));
+        Path page = demo.resolve("jobs/visits_with_rooms.yaml");
+        on(() -> frame.workbench().orElseThrow().edit(page, jobText(page).replace("outcome, mender]", "outcome]")));
+        settle();
+        on(() -> button("▲ 2 problems").fire());
+        assertThat(labels()).anyMatch(l -> l.contains("There is no column mender"));
+        on(() -> button("jobs/visits_with_rooms.yaml, line 15").fire());
+        settle();
+        assertThat(lookup(".job-line.chosen"))
+                .extracting(Node::getAccessibleText)
+                .singleElement()
+                .asString()
+                .startsWith("Line 5: ");
+    }
+
     private boolean deletes() {
         return frame.jobsPlace().commands().stream()
                 .filter(c -> c.text().equals("Which rows would be deleted from the table"))

@@ -44,6 +44,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Stream;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -84,6 +85,21 @@ public final class JobModel {
             long millis) {
         List<Figure> figures(int line) {
             return line <= figures.size() ? figures.get(line - 1) : List.of();
+        }
+
+        /// Why nothing can be written by an output, in words.
+        Stream<String> wrongWith(int output) {
+            List<PlannedJob.Target> targets = planned.targets();
+            List<JobPage.Output> outputs = planned.job().outputs();
+            return output >= Math.min(targets.size(), outputs.size())
+                    ? Stream.empty()
+                    : Stream.concat(
+                                    problems.stream().filter(p -> p.where()
+                                            .span()
+                                            .isWithin(outputs.get(output).span())),
+                                    targets.get(output).objection().stream())
+                            .map(Problem::sentence)
+                            .distinct();
         }
 
         public List<Column> columnsAt(int line) {

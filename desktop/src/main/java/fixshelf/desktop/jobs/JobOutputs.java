@@ -31,6 +31,7 @@ final class JobOutputs {
     private final Workbench workbench;
     private final Consumer<String> edit;
     private final VBox view = new VBox(4);
+    private Optional<JobModel.Look> wrong = Optional.empty();
 
     /// The outputs of delimited text of which all is shown that can be said.
     private final Set<String> opened = new HashSet<>();
@@ -45,15 +46,19 @@ final class JobOutputs {
         return view;
     }
 
-    /// Shows them anew; who was at a blank stays there.
-    void show(JobPage job) {
+    /// Shows them anew, with what is wrong with each; who was at a blank stays there.
+    void show(JobPage job, Optional<JobModel.Look> look) {
+        wrong = look;
         List<Node> before = List.copyOf(view.getChildren());
         @Nullable
         Node focused = view.getScene() == null ? null : view.getScene().getFocusOwner();
         build(job);
         for (int i = 0; i < Math.min(before.size(), view.getChildren().size()); i++) {
-            int at = ((Pane) before.get(i)).getChildren().indexOf(focused);
-            List<Node> now = ((Pane) view.getChildren().get(i)).getChildren();
+            if (!(before.get(i) instanceof Pane was && view.getChildren().get(i) instanceof Pane is)) {
+                continue;
+            }
+            int at = was.getChildren().indexOf(focused);
+            List<Node> now = is.getChildren();
             if (focused != null && at >= 0 && !now.isEmpty()) {
                 now.get(Math.min(at, now.size() - 1)).requestFocus();
             }
@@ -88,6 +93,9 @@ final class JobOutputs {
             output.filter(o -> !o.isDefinition()).ifPresent(o -> held(row, job, index, o));
             row.setMinWidth(0);
             view.getChildren().add(row);
+            wrong.filter(_ -> output.isPresent()).stream()
+                    .flatMap(look -> look.wrongWith(index))
+                    .forEach(words -> view.getChildren().add(Ui.wrapped("▲ " + words, "problem", "small")));
         }
         if (!job.outputs().isEmpty()) {
             Button more = path("another file …", job, job.outputs().size());
@@ -235,7 +243,7 @@ final class JobOutputs {
             if (!opened.remove(key)) {
                 opened.add(key);
             }
-            show(job);
+            show(job, wrong);
         });
         more.setAccessibleText(all ? "only what is not usual" : "all that can be said of the text");
         parts.add(more);
@@ -258,7 +266,7 @@ final class JobOutputs {
             field.requestFocus();
             field.setOnKeyPressed(e -> {
                 if (e.getCode() == KeyCode.ESCAPE) {
-                    show(job);
+                    show(job, wrong);
                 }
             });
             field.setOnAction(_ -> take.accept(field.getText().strip()));

@@ -202,7 +202,7 @@ public final class JobsPlace implements Place, JobCard.Listener, LineEditor.Page
         about.setText(JobWords.about(workbench, job.get(), look, total));
         lines.choose(lines.chosen());
         card.show(job.get(), lines.chosen(), look);
-        outputs.show(job.get());
+        outputs.show(job.get(), look);
     }
 
     private void showRows() {

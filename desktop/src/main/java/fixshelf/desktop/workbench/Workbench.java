@@ -7,7 +7,6 @@ import fixshelf.check.Promises;
 import fixshelf.desktop.workbench.Background.Request;
 import fixshelf.engine.FixEngine;
 import fixshelf.engine.FixEngines;
-import fixshelf.engine.Stop;
 import fixshelf.fetch.Copies;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
@@ -30,8 +29,7 @@ import fixshelf.shelf.TableFixPage;
 import fixshelf.shelf.TableFixPages;
 import fixshelf.work.Datasets;
 import fixshelf.work.JobParity;
-import fixshelf.work.LoaderCases;
-import fixshelf.work.OperationExamples;
+import fixshelf.work.ShelfProblems;
 import fixshelf.work.TablePromiseResult;
 import fixshelf.work.TablePromises;
 import java.io.IOException;
@@ -46,10 +44,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.concurrent.atomic.AtomicReference;
 import java.util.function.Consumer;
-import java.util.stream.IntStream;
-import java.util.stream.Stream;
 import javafx.beans.property.ObjectProperty;
 import javafx.beans.property.SimpleObjectProperty;
 
@@ -72,22 +67,12 @@ public final class Workbench implements AutoCloseable {
     private final Map<Path, Map<Path, String>> followers = new HashMap<>();
     private static final CheckedPages.Remembered<CaseResult> CASES = new CheckedPages.Remembered<>(
             (r, page) -> new CaseResult(page, r.index(), page.cases().get(r.index()), r.answer()));
-    private static final AtomicReference<TablesChecked> TABLES =
-            new AtomicReference<>(new TablesChecked(List.of(), Map.of()));
-
-    /// What came of the table fixes of the shelf that was checked last.
-    ///
-    /// @param texts of all its fixes
-    private record TablesChecked(List<String> texts, Map<String, List<JobParity>> results) {}
-
+    private final CheckedTables checkedTables = new CheckedTables();
+    private final ShelfProblems looked = new ShelfProblems();
     private final CheckedPages<CaseResult> checkedCases = new CheckedPages<>(Optional.of(CASES));
     private final CheckedPages<PromiseResult> checkedPromises = new CheckedPages<>(Optional.empty());
     /// The pages whose promises are looked at.
     private final Set<Path> promisesWanted = new HashSet<>();
-    /// The pages whose table fixes were run, and what came of it; only used on the lane that runs them.
-    private List<Object> checkedPages = List.of();
-
-    private Map<String, List<JobParity>> tableCases = Map.of();
 
     private Workbench(Shelf opened, Background background) {
         this.background = background;
@@ -448,48 +433,15 @@ public final class Workbench implements AutoCloseable {
                 new Request("cases", "running the cases", waitMillis),
                 () -> checkedCases.check(now, now.fixes(), (s, pages) -> Cases.run(s, pages, duckdb), CaseResult::page),
                 results::set);
-        background.ask(new Request("cases", "reading the pages", waitMillis), now::problems, problems::set);
+        background.ask(
+                new Request("problems", "looking at all lines", waitMillis),
+                () -> looked.find(now).problems(),
+                problems::set);
         background.ask(
                 new Request("tables", "running the cases of table fixes", waitMillis),
-                () -> checkedTables(now, duckdb),
+                () -> checkedTables.check(now, duckdb),
                 tableResults::set);
         checkPromises(waitMillis * 3);
-    }
-
-    /// What came of the cases of all table fixes here. They are run again only where a page of a fix changed, not when
-    /// jobs do.
-    private Map<String, List<JobParity>> checkedTables(Shelf now, FixEngine duckdb) {
-        List<Object> pages = new ArrayList<>(now.tableFixes());
-        pages.addAll(now.fixes());
-        boolean same = pages.size() == checkedPages.size()
-                && IntStream.range(0, pages.size()).allMatch(i -> pages.get(i) == checkedPages.get(i));
-        if (!same) {
-            List<String> texts = Stream.concat(
-                            now.tableFixes().stream().map(f -> f.source().text()),
-                            now.fixes().stream().map(f -> f.source().text()))
-                    .toList();
-            TablesChecked before = TABLES.get();
-            Map<String, List<JobParity>> all =
-                    before.texts().equals(texts) ? before.results() : tableCases(now, duckdb);
-            if (!Stop.isAsked()) {
-                TABLES.set(new TablesChecked(texts, all));
-            }
-            checkedPages = pages;
-            tableCases = all;
-        }
-        return tableCases;
-    }
-
-    private static Map<String, List<JobParity>> tableCases(Shelf now, FixEngine duckdb) {
-        // All at once, so that the engine is started once.
-        List<OperationExamples.Example> examples = now.tableFixes().stream()
-                .flatMap(p -> OperationExamples.of(LoaderCases.ready(now, p), now.callables()).value().stream())
-                .flatMap(List::stream)
-                .toList();
-        Map<String, List<JobParity>> all = new LinkedHashMap<>();
-        now.tableFixes().forEach(p -> all.put(p.name(), new ArrayList<>()));
-        OperationExamples.in(duckdb, examples).forEach(r -> all.get(r.job()).add(r));
-        return all;
     }
 
     @Override
