@@ -6,6 +6,7 @@ import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.type.Amounts;
 import fixshelf.work.JobChecks;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.ShelfProblems;
@@ -97,7 +98,7 @@ final class CheckCommand extends ShelfOption {
                     + shelf.tableFixes().size()
                     + shelf.datasets().size()
                     + shelf.jobs().size();
-            out().println(pages + " pages, "
+            out().println(Amounts.of(pages, "page") + ", "
                     + switch (problems.size()) {
                         case 0 -> "no problem.";
                         case 1 -> "1 problem.";

@@ -66,6 +66,7 @@ final class Effects {
                     .put("columns_after", e.columnsAfter())
                     .put("cells_changed", e.cellsChanged())
                     .put("values_lost", e.valuesLost());
+            e.rowsWithMatch().ifPresent(n -> line.put("rows_with_match", n));
             ObjectNode reports = line.putObject("reports");
             e.reports().forEach(r -> reports.put(r.name(), r.rows()));
         }

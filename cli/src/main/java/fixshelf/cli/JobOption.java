@@ -29,13 +29,17 @@ abstract class JobOption extends ShelfOption {
     }
 
     final int onJob(Work work) {
+        return onJob((shelf, job) -> PlannedJob.plan(shelf, job, set), work);
+    }
+
+    final int onJob(BiFunction<Shelf, JobPage, Outcome<PlannedJob>> plan, Work work) {
         return onShelf(shelf -> {
             Optional<JobPage> job = shelf.job(name);
             if (job.isEmpty()) {
                 return unknown(
                         "job", name, shelf.jobs().stream().map(JobPage::name).toList());
             }
-            Outcome<PlannedJob> planned = PlannedJob.plan(shelf, job.get(), set);
+            Outcome<PlannedJob> planned = plan.apply(shelf, job.get());
             return planned.isPresent()
                     ? work.on(shelf, planned.get())
                     : Output.problems(out(), err(), planned.problems(), json);

@@ -70,7 +70,7 @@ final class Output {
             problems(node, problems);
             json(out, node);
         } else {
-            problems.forEach(p -> err.print(ProblemPrinter.print(p)));
+            Problem.inOrder(problems).forEach(p -> err.print(ProblemPrinter.print(p)));
             err.flush();
         }
         return problems.stream().anyMatch(Problem::isError) ? PROBLEMS : FINE;
@@ -78,7 +78,7 @@ final class Output {
 
     static void problems(ObjectNode node, List<Problem> problems) {
         ArrayNode array = node.putArray("problems");
-        for (Problem problem : problems) {
+        for (Problem problem : Problem.inOrder(problems)) {
             SourceText.Position at = problem.where().position();
             array.addObject()
                     .put("code", problem.code().id())

@@ -5,6 +5,7 @@ import com.fasterxml.jackson.databind.node.ObjectNode;
 import fixshelf.plan.Operation;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
 import fixshelf.table.Field;
 import fixshelf.type.Column;
@@ -60,10 +61,38 @@ final class PreviewCommand extends JobOption {
             description = "The rows as of another line beside them, by where they come from.")
     int beside;
 
+    private List<Problem> later = List.of();
+
     @Override
     public Integer call() {
         wantCount("--rows", rows);
-        return onJob(this::preview);
+        return onJob(this::plan, this::preview);
+    }
+
+    /// The job, where no line up to the one that is looked at has a problem; those of later lines and of outputs are
+    /// told beside the rows.
+    private Outcome<PlannedJob> plan(Shelf shelf, JobPage job) {
+        Outcome<PlannedJob> drafted = PlannedJob.draft(shelf, job, set);
+        List<Problem> wrong =
+                drafted.problems().stream().filter(Problem::isError).toList();
+        int last = line == 0 ? job.lines().size() : Math.max(line, beside);
+        if (wrong.stream().anyMatch(p -> lineOf(job, p) <= last)) {
+            return Outcome.failed(drafted.problems());
+        }
+        later = wrong;
+        return drafted.value().map(Outcome::of).orElse(drafted);
+    }
+
+    /// The number of the line that a problem is about; of an output one more than all lines, 0 where it is of neither.
+    private static int lineOf(JobPage job, Problem problem) {
+        for (int i = 0; i < job.lines().size(); i++) {
+            if (problem.where().span().isWithin(job.lines().get(i).span())) {
+                return i + 1;
+            }
+        }
+        boolean ofOutput =
+                job.outputs().stream().anyMatch(o -> problem.where().span().isWithin(o.span()));
+        return ofOutput ? job.lines().size() + 1 : 0;
     }
 
     private int preview(Shelf shelf, PlannedJob planned) {
@@ -99,6 +128,11 @@ final class PreviewCommand extends JobOption {
         if (!effects.isPresent() || !page.isPresent()) {
             return Output.problems(out(), err(), effects.isPresent() ? page.problems() : effects.problems(), json);
         }
+        List<LineEffect> shown = effects.get().stream()
+                .filter(e -> later.isEmpty() || e.line() <= at)
+                .toList();
+        List<Problem> stops =
+                Stream.concat(later.stream(), stops(planned, preview)).toList();
         List<Column> columns = report.map(r -> r.relation().shape().columns())
                 .orElseGet(() -> Preview.fields(planned, at, wanted.orElseThrow()).stream()
                         .map(Field::column)
@@ -109,7 +143,7 @@ final class PreviewCommand extends JobOption {
                     .put("source", planned.source().file().toString())
                     .put("rows_looked_at", preview.rows())
                     .put("sample", preview.sample().name().toLowerCase(Locale.ROOT));
-            Effects.json(node, effects.get());
+            Effects.json(node, shown);
             ReadNotes.of(shelf, preview, planned).forEach(node.putArray("notes")::add);
             ArrayNode watched = node.putArray("figures");
             List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
@@ -131,13 +165,13 @@ final class PreviewCommand extends JobOption {
                     .put("rows", l.rows()));
             ArrayNode array = node.putArray("rows");
             page.get().forEach(r -> row(array.addObject(), r, columns));
-            Output.problems(node, stops(planned, preview));
+            Output.problems(node, stops);
             Output.json(out(), node);
-            return stops(planned, preview).isEmpty() ? Output.FINE : Output.PROBLEMS;
+            return stops.isEmpty() ? Output.FINE : Output.PROBLEMS;
         }
         List<List<Figure>> figures = preview.figures(planned).value().orElse(List.of());
-        Effects.print(out(), shelf, planned, effects.get(), figures);
-        effects.get().stream().filter(e -> e.line() > 1 && e.valuesLost() > 0).forEach(e -> {
+        Effects.print(out(), shelf, planned, shown, figures);
+        shown.stream().filter(e -> e.line() > 1 && e.valuesLost() > 0).forEach(e -> {
             List<LostValue> lost =
                     preview.lost(planned, e.line(), MOST_LOST).value().orElse(List.of());
             out().println("line " + e.line() + " loses " + LostValue.list(lost)
@@ -156,7 +190,7 @@ final class PreviewCommand extends JobOption {
             Mending.of(shelf, preview, planned, at).value().orElse(List.of()).forEach(m -> out().println(
                             "To mend it, " + m.sentence() + "."));
         }
-        return Output.problems(out(), err(), stops(planned, preview), false);
+        return Output.problems(out(), err(), stops, false);
     }
 
     /// The tables after two lines beside each other.
@@ -203,12 +237,11 @@ final class PreviewCommand extends JobOption {
     }
 
     /// What would stop a run before it writes anything: rows that do not fit.
-    private static List<Problem> stops(PlannedJob planned, Preview preview) {
+    private static Stream<Problem> stops(PlannedJob planned, Preview preview) {
         boolean leftOut = planned.source().options().leaveOutBadRows();
         return preview.careful().stream()
                 .filter(c -> c.badCount() > 0 && !leftOut)
-                .map(c -> c.problem(planned.source()))
-                .toList();
+                .map(c -> c.problem(planned.source()));
     }
 
     static List<String> texts(PreviewRow row) {

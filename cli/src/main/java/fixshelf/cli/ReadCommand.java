@@ -6,6 +6,7 @@ import fixshelf.fetch.Consent;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.PageFiles;
 import fixshelf.shelf.Shelf;
@@ -20,18 +21,24 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
 
 @Command(
         name = "read",
         mixinStandardHelpOptions = true,
-        description = "Look at a file: how it is formed, its columns and first rows, and a dataset page for it.")
+        description =
+                "Look at a file, or a table elsewhere: how it is formed, its columns and first rows, and a dataset page for it.")
 final class ReadCommand extends ShelfOption {
     @Parameters(
             paramLabel = "FILE",
-            description = "The file: delimited text, a workbook, JSON, Parquet, a PDF, a saved web page, a database.")
-    Path file = Path.of("");
+            description = "The file: delimited text, a workbook, JSON, Parquet, a PDF, a saved web page, a database."
+                    + " Or the address of a database server or of a page of the web.")
+    String file = "";
+
+    @Mixin
+    ReadParts part = new ReadParts();
 
     @Option(names = "--rows", paramLabel = "N", defaultValue = "5", description = "How many rows to print.")
     int rows = 5;
@@ -51,7 +58,10 @@ final class ReadCommand extends ShelfOption {
     }
 
     private int read(Shelf shelf) {
-        Path whole = Sources.file(shelf, file);
+        if (part.isWanted(file)) {
+            return readPart(shelf);
+        }
+        Path whole = Sources.file(shelf, Path.of(file));
         if (parts) {
             return parts(shelf, whole);
         }
@@ -61,10 +71,47 @@ final class ReadCommand extends ShelfOption {
         if (!preview.isPresent()) {
             return Output.problems(out(), err(), preview.problems(), json);
         }
+        SourceFile source = opened.get();
+        String name =
+                keep.isBlank() ? named(source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "")) : keep;
+        String page = source.isTyped()
+                ? DatasetPages.writeDeclared(name, source.options())
+                : DatasetPages.write(name, source.options());
         try (Preview looked = preview.get()) {
-            return print(shelf, opened.get(), looked);
+            return print(shelf, source, looked, new Page(name, page, Consent.Place.of(shelf.root(), source.file())));
         }
     }
+
+    /// A table that is not the file itself.
+    private int readPart(Shelf shelf) {
+        Outcome<ReadParts.Read> read = part.of(shelf, file, keep);
+        Outcome<SourceFile> opened = read.then(ReadParts.Read::open);
+        Outcome<Preview> preview = opened.then(f -> Preview.open(f, Math.max(rows, 1), Math.max(rows, 1)));
+        if (!preview.isPresent()) {
+            return Output.problems(out(), err(), preview.problems(), json);
+        }
+        try (Preview looked = preview.get()) {
+            DatasetPage page = read.get().page();
+            return print(
+                    shelf,
+                    opened.get(),
+                    looked,
+                    new Page(page.name(), page.source().text(), read.get().place()));
+        }
+    }
+
+    /// A name for a dataset, out of that of a file or a table.
+    static String named(String text) {
+        return text.toLowerCase(Locale.ROOT)
+                .replaceAll("[^\\p{L}\\p{Nd}]+", "_")
+                .replaceFirst("^_(?=.)", "")
+                .replaceFirst("^([0-9])", "_$1");
+    }
+
+    /// A page that reads what was looked at.
+    ///
+    /// @param place outside of the shelf, which who keeps the page allows by that
+    private record Page(String name, String text, Optional<Consent.Place> place) {}
 
     private int parts(Shelf shelf, Path whole) {
         Outcome<List<FileParts.Part>> found = Sources.shape(
@@ -110,15 +157,7 @@ final class ReadCommand extends ShelfOption {
                 : DatasetPages.write(name, part.options());
     }
 
-    private int print(Shelf shelf, SourceFile source, Preview preview) {
-        String base = source.file().getFileName().toString().replaceFirst("\\.[^.]*$", "");
-        String usual = base.toLowerCase(Locale.ROOT)
-                .replaceAll("[^\\p{L}\\p{Nd}]+", "_")
-                .replaceFirst("^([0-9])", "_$1");
-        String name = keep.isBlank() ? usual : keep;
-        String page = source.isTyped()
-                ? DatasetPages.writeDeclared(name, source.options())
-                : DatasetPages.write(name, source.options());
+    private int print(Shelf shelf, SourceFile source, Preview preview, Page page) {
         List<Problem> bad = preview.careful().stream()
                 .filter(c -> c.badCount() > 0)
                 .map(c -> c.problem(source))
@@ -132,14 +171,14 @@ final class ReadCommand extends ShelfOption {
                     .put(
                             "kind",
                             source.options().form().map(ReadOptions.Form::word).orElse("delimited"))
-                    .put("page", page);
+                    .put("page", page.text());
             preview.notes().forEach(node.putArray("notes")::add);
             source.columns().forEach(c -> node.withArray("columns").add(c.name()));
             source.declared().forEach(t -> node.withArray("declared").add(t.label()));
             Output.problems(node, bad);
             Output.json(out(), node);
         } else {
-            out().println(page);
+            out().println(page.text());
             out().println(source.columns().size() + (source.columns().size() == 1 ? " column" : " columns")
                     + ", the first rows:");
             List<List<String>> table = new ArrayList<>();
@@ -158,18 +197,18 @@ final class ReadCommand extends ShelfOption {
             Output.problems(out(), err(), bad, false);
         }
         if (!keep.isBlank()) {
-            Path to = shelf.root().resolve("datasets/" + name + ".yaml");
-            Outcome<Path> kept = DatasetPages.objection(name, to)
+            Path to = shelf.root().resolve("datasets/" + page.name() + ".yaml");
+            Outcome<Path> kept = DatasetPages.objection(page.name(), to)
                     .<Outcome<Path>>map(Outcome::failed)
-                    .orElseGet(() -> PageFiles.write(to, page));
+                    .orElseGet(() -> PageFiles.write(to, page.text()));
             if (!kept.isPresent()) {
                 return Output.problems(out(), err(), kept.problems(), false);
             }
             try {
-                Optional<Consent.Place> place = Consent.Place.of(shelf.root(), source.file());
-                if (place.isPresent()) {
-                    Consent.keep(shelf.root(), place.get());
-                    out().println("This shelf may read from " + place.get().name() + " from now on.");
+                if (page.place().isPresent()) {
+                    Consent.keep(shelf.root(), page.place().get());
+                    out().println("This shelf may read from "
+                            + page.place().get().name() + " from now on.");
                 }
             } catch (IOException e) {
                 err().println("It cannot be remembered that this shelf may read there: " + e.getMessage() + ".");

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatCode;
 import com.fasterxml.jackson.databind.DeserializationFeature;
 import com.fasterxml.jackson.databind.ObjectMapper;
 import fixshelf.demo.DemoShelf;
+import fixshelf.demo.PricePages;
 import java.io.PrintWriter;
 import java.io.StringWriter;
 import java.nio.file.Files;
@@ -280,6 +281,27 @@ class CommandLineTest {
         if (c.code() == 2) {
             assertThat(result.out()).isEmpty();
             assertThat(result.err()).isNotBlank();
+        }
+    }
+
+    /// A page of the web is read by its address alone, and kept as a dataset that a job can read.
+    @Test
+    void aPageOfTheWebIsLookedAtAndKept() throws Exception {
+        Path shelf = folder.resolve("web");
+        run("init", shelf.toString());
+        try (PricePages pages = PricePages.serve(0)) {
+            String page = pages.address() + "/AQ-104/2026/03/02";
+            assertThat(run("read", page, "--shelf", shelf.toString()).err())
+                    .contains("There are 2 tables on the page, and none of them is named.")
+                    .contains("2 (Price of AQ-104 on 2026-03-02; from pieces | price each | delivery; 5 rows)");
+            Result read = run(
+                    "read", page, "--field", "table=2", "--keep", "prices", "--rows", "1", "--shelf", shelf.toString());
+            assertThat(read.code()).as(read.err()).isZero();
+            assertThat(read.out())
+                    .contains("dataset: prices\nread: \"" + page + "\"\nkind: web\ntable: \"2\"\n")
+                    .contains("1            £ 9.58      in stock")
+                    .contains("This shelf may read from 127.0.0.1:");
+            assertThat(run("look", "prices", "--shelf", shelf.toString()).out()).contains("all 4 rows, 3 columns");
         }
     }
 

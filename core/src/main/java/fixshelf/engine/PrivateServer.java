@@ -20,7 +20,7 @@ import java.util.stream.Stream;
 /// A database server that is started for checks only: on a free port of this machine, with a folder and a password of
 /// its own. It ends with the program.
 final class PrivateServer {
-    private static final int SECONDS = 60;
+    private static final int SECONDS = Patience.seconds(60);
 
     /// Starts the program that follows, and ends it when nobody holds the other end of its input any more: also when
     /// the program that asked for it was killed. Then the folder, which is the first argument, goes too.

@@ -29,7 +29,7 @@ import org.jspecify.annotations.Nullable;
 /// task fails and the rest is run by the next process.
 abstract class ScriptEngine implements FixEngine {
     /// How long a process may take.
-    static final int SECONDS = 120;
+    static final int SECONDS = Patience.seconds(120);
 
     private final Language language;
     private final String variable;

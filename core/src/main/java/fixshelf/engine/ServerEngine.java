@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 /// A database server: the one that the user names in a variable, or one that is found on this machine and started for
 /// the check.
 abstract class ServerEngine implements FixEngine {
-    static final int QUERY_SECONDS = 60;
+    static final int QUERY_SECONDS = Patience.seconds(60);
     private static final long START_MILLIS = 30_000;
 
     private final SqlLanguage language;

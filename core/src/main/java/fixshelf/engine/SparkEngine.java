@@ -32,8 +32,8 @@ import org.jspecify.annotations.Nullable;
 /// then stays; one that dies or hangs is replaced for the next question.
 final class SparkEngine implements FixEngine {
     private static final ObjectMapper JSON = new ObjectMapper();
-    private static final int START_SECONDS = 90;
-    private static final int ANSWER_SECONDS = 120;
+    private static final int START_SECONDS = Patience.seconds(90);
+    private static final int ANSWER_SECONDS = Patience.seconds(120);
     private static final List<String> OPENS = List.of(
             "java.lang",
             "java.lang.invoke",

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 
 /// SQLite inside the process, without functions added from outside.
 final class SqliteEngine implements FixEngine {
-    private static final int QUERY_SECONDS = 60;
+    private static final int QUERY_SECONDS = Patience.seconds(60);
 
     private final SqlLanguage language = (SqlLanguage) Languages.find("sqlite").orElseThrow();
 

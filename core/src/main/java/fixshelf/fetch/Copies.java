@@ -178,11 +178,15 @@ public final class Copies {
 
     /// The place outside of the shelf that would be read from, where it is not allowed yet.
     public static Optional<Consent.Place> asked(Path shelf, ReadOptions options) {
+        return place(shelf, options).filter(p -> !Consent.isGiven(shelf, p));
+    }
+
+    /// The place outside of the shelf that would be read from.
+    public static Optional<Consent.Place> place(Path shelf, ReadOptions options) {
         try {
-            Optional<Consent.Place> place = options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form
+            return options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form
                     ? Source.of(options, form).place()
                     : Consent.Place.of(shelf, shelf.resolve(options.path()).normalize());
-            return place.filter(p -> !Consent.isGiven(shelf, p));
         } catch (ProblemException e) {
             return Optional.empty();
         }

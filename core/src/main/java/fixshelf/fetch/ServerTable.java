@@ -411,8 +411,7 @@ public final class ServerTable {
     }
 
     private static String listed(List<Table> tables) {
-        return tables.stream().limit(20).map(Table::shown).collect(Collectors.joining(", "))
-                + (tables.size() > 20 ? ", …" : "");
+        return Names.listed(tables.stream().map(Table::shown).toList());
     }
 
     private ProblemException problem(Code code, String what, String todo) {

@@ -114,11 +114,7 @@ abstract class BuiltIn implements Operation {
                     Code.NO_SUCH_COLUMN,
                     name,
                     "There is no column " + name + " " + where + ".",
-                    Names.suggest(
-                            name,
-                            all,
-                            "Columns: "
-                                    + String.join(", ", all.stream().limit(20).toList()) + ".")));
+                    Names.suggestColumn(name, all)));
         }
         return field;
     }

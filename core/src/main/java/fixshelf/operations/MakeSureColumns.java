@@ -1,5 +1,6 @@
 package fixshelf.operations;
 
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Blank;
 import fixshelf.plan.Given;
 import fixshelf.plan.Meaning;
@@ -70,7 +71,7 @@ final class MakeSureColumns extends BuiltIn {
         if (!absent.isEmpty()) {
             problems.add(Given.problem(
                     Code.NO_SUCH_COLUMN,
-                    named(absent) + (absent.size() == 1 ? " is" : " are") + " not there.",
+                    Names.listed(absent) + (absent.size() == 1 ? " is" : " are") + " not there.",
                     "There are: " + given.fields().stream().map(Field::name).collect(Collectors.joining(", ")) + "."));
         }
         if (!other.isEmpty()) {
@@ -82,13 +83,9 @@ final class MakeSureColumns extends BuiltIn {
         if (!more.isEmpty()) {
             problems.add(Given.problem(
                     Code.NO_SUCH_COLUMN,
-                    named(more) + (more.size() == 1 ? " is" : " are") + " there, and not stated.",
+                    Names.listed(more) + (more.size() == 1 ? " is" : " are") + " there, and not stated.",
                     "State them, choose the others before, or let `other_columns` be."));
         }
         return problems.isEmpty() ? new Resolution.Done(given.before()) : new Resolution.Refused(problems);
-    }
-
-    private static String named(List<String> names) {
-        return names.stream().limit(20).collect(Collectors.joining(", ")) + (names.size() > 20 ? ", …" : "");
     }
 }

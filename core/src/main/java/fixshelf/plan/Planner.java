@@ -213,7 +213,7 @@ public final class Planner {
                                 Code.NO_SUCH,
                                 placed.where(),
                                 "There is no fix or operation " + name + " on this shelf.",
-                                Names.suggest(name, callables.names(), "Write it, or name another."));
+                                callables.instead(name));
                 });
         return Optional.empty();
     }

@@ -138,6 +138,16 @@ public record ReadOptions(
             }
         }
 
+        /// A table of a page of the web that was saved as a file.
+        ///
+        /// @param table its number on the page from 1, or words of its caption; empty where there is only one
+        record Html(String table) implements Form {
+            @Override
+            public String word() {
+                return "html";
+            }
+        }
+
         /// Rows that stand in the page itself.
         ///
         /// @param types as they are said of the columns
@@ -200,6 +210,7 @@ public record ReadOptions(
             Map.entry("mariadb", OF_SERVERS),
             Map.entry("jdbc", OF_SERVERS),
             Map.entry("web", Set.of("table", "heading", "seconds", "keep")),
+            Map.entry("html", Set.of("table", "heading", "null_words", "bad_rows")),
             Map.entry("pdf", Set.of("pages", "table", "heading", "null_words", "bad_rows")),
             Map.entry("typed", Set.of("columns", "values", "missing")));
 
@@ -216,13 +227,15 @@ public record ReadOptions(
             "mariadb",
             "jdbc",
             "web",
-            "pdf");
+            "pdf",
+            "html");
 
     /// Places whose name says which kind of tables they have.
     private static final Map<String, String> KINDS_OF_PLACES = Map.of(
             "(?is).*\\.sqlite3?", "sqlite",
             "(?is).*\\.duckdb", "duckdb",
             "(?is).*\\.pdf", "pdf",
+            "(?is)(?!https?://).*\\.x?html?", "html",
             "(?is)https?://.*", "web",
             "(?is)(jdbc:)?postgres(ql)?://.*", "postgresql",
             "(?is)(jdbc:)?mariadb://.*", "mariadb");

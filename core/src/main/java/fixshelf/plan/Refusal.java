@@ -55,12 +55,7 @@ final class Refusal {
                         Code.NO_SUCH_COLUMN,
                         name,
                         "There is no column " + name + HERE,
-                        Names.suggest(
-                                name,
-                                all,
-                                "Columns: "
-                                        + String.join(
-                                                ", ", all.stream().limit(20).toList()) + ".")));
+                        Names.suggestColumn(name, all)));
     }
 
     /// All of them, or the problems of those that are none.

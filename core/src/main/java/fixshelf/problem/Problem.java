@@ -2,6 +2,9 @@ package fixshelf.problem;
 
 import static java.util.Objects.requireNonNull;
 
+import java.util.Comparator;
+import java.util.List;
+
 /// One thing that is wrong: `what` and why, `where`, and `todo`, the next step for the user.
 public record Problem(Code code, Severity severity, Where where, String what, String todo) {
 
@@ -66,5 +69,16 @@ public record Problem(Code code, Severity severity, Where where, String what, St
     /// What and what to do in one line, for places that already show where.
     public String sentence() {
         return todo.isEmpty() ? what : what + " " + todo;
+    }
+
+    /// The same problems, those of each page together and in its order; pages as they are met first.
+    public static List<Problem> inOrder(List<Problem> problems) {
+        List<String> pages =
+                problems.stream().map(p -> p.where().source().name()).distinct().toList();
+        return problems.stream()
+                .sorted(Comparator.<Problem>comparingInt(
+                                p -> pages.indexOf(p.where().source().name()))
+                        .thenComparingInt(p -> p.where().span().start()))
+                .toList();
     }
 }

@@ -59,6 +59,25 @@ public final class DatasetPages {
                 : Outcome.of(page.options());
     }
 
+    /// The page that reads as `base` says, but for these fields, with the types that the source declares.
+    ///
+    /// @param fields of the page, with their texts; a kind among them leaves nothing of `base` but what is read
+    public static DatasetPage with(
+            String name, Path file, ReadOptions base, Map<String, String> fields, List<String> nullWords) {
+        List<String> lines = new ArrayList<>(List.of("dataset: " + YamlText.scalar(name)));
+        JobEdits.readFields(base).stream()
+                .filter(l -> l.startsWith("read:") || !fields.containsKey("kind"))
+                .filter(l -> !fields.containsKey(l.replaceFirst("(?s):.*", "")))
+                .forEach(lines::add);
+        fields.forEach((field, value) ->
+                lines.add(field + ": " + (value.matches("true|false") ? value : YamlText.scalar(value))));
+        String text = String.join("\n", lines) + "\n";
+        DatasetPage page = read(file, new SourceText(base.path(), text), nullWords);
+        return page.options().mayDeclare() && !fields.containsKey(TYPES)
+                ? read(file, new SourceText(base.path(), text + TYPES + ": " + DECLARED + "\n"), nullWords)
+                : page;
+    }
+
     /// Why a dataset cannot be kept under a name; empty when it can.
     public static Optional<Problem> objection(String name, Path to) {
         Optional<String> wrong = fixshelf.language.tree.Names.problemWith(name);

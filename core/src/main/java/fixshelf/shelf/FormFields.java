@@ -69,6 +69,9 @@ final class FormFields {
             case "sqlite", "duckdb" -> database(kind, field);
             case "web" -> web(field);
             case "pdf" -> pdf(field);
+            case "html" ->
+                Outcome.of(Optional.of(
+                        new Form.Html(field.apply("table").orElse("").strip())));
             case "postgresql", "mariadb", "jdbc" -> server(kind, field);
             default -> Outcome.of(Optional.of(new Form.Delimited()));
         };
@@ -272,6 +275,7 @@ final class FormFields {
                 put(fields, "seconds", seconds == 30 ? "" : String.valueOf(seconds));
                 put(fields, "keep", keepWritten(keep));
             }
+            case Form.Html(String table) -> put(fields, "table", table);
             case Form.Pdf(String pages, int table) -> {
                 put(fields, "pages", pages);
                 put(fields, "table", table == 0 ? "" : String.valueOf(table));

@@ -18,6 +18,7 @@ import fixshelf.table.Relation;
 import fixshelf.table.Shape;
 import java.nio.file.Path;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -114,20 +115,24 @@ public final class JobPages {
     /// Whether each option of a file is one; where it is not, the usual one stands beside the problem.
     private void wantRightOptions(PlacedLine placed, Yaml.Fields fields) {
         Operation reading = Operations.find(Line.READ_FILE).orElseThrow();
+        Set<Span> told = new HashSet<>();
         placed.line().blanks().forEach((name, written) -> {
             String text = written instanceof Written.Word(String word) ? word.replace("\\t", "\t") : "";
             Written plain = written instanceof Written.Word ? Written.word(text) : written;
             Span at = placed.blanks().getOrDefault(name, placed.span());
             reading.blank(name).map(b -> b.kind().read(plain, NO_COLUMNS)).ifPresent(o -> o.problems()
-                    .forEach(p -> fields.report(Code.BAD_FIELD, at, name + ": " + p.what(), p.todo())));
+                    .forEach(p -> {
+                        told.add(at);
+                        fields.report(Code.BAD_FIELD, at, name + ": " + p.what(), p.todo());
+                    }));
         });
-        LineFields.form(placed.line())
-                .problems()
-                .forEach(p -> fields.report(
-                        Code.BAD_FIELD,
-                        placed.blanks().getOrDefault(p.where().source().name(), placed.span()),
-                        p.what(),
-                        p.todo()));
+        // A word that is none for its blank says no kind of file either.
+        LineFields.form(placed.line()).problems().forEach(p -> {
+            Span at = placed.blanks().getOrDefault(p.where().source().name(), placed.span());
+            if (!told.contains(at)) {
+                fields.report(Code.BAD_FIELD, at, p.what(), p.todo());
+            }
+        });
     }
 
     private Optional<Output> output(Yaml.Fields fields) {

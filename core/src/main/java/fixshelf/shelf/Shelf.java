@@ -240,10 +240,11 @@ public final class Shelf {
             if (Operations.find(call).isEmpty()
                     && tableFix(call).isEmpty()
                     && fix(call).isEmpty()) {
-                List<String> known = new ArrayList<>(
-                        Operations.added().stream().map(Operation::name).toList());
-                fixes.forEach(f -> known.add(f.name()));
-                problems.add(missing("fix or operation", call, where, known));
+                problems.add(Problem.error(
+                        Code.NO_SUCH,
+                        where,
+                        "There is no fix or operation " + call + " on this shelf.",
+                        callables().instead(call)));
             }
             if (line == job.lines().getFirst() && line.line().rest()) {
                 problems.add(

@@ -140,7 +140,9 @@ public final class DatabaseFile {
                             ? "There is no table in " + file.getFileName() + "."
                             : "There are " + tables.size() + " tables in " + file.getFileName()
                                     + ", and none of them is named.",
-                    tables.isEmpty() ? "Name another file." : "Write `table:` and one of " + listed(tables) + ".");
+                    tables.isEmpty()
+                            ? "Name another file."
+                            : "Write `table:` and one of " + Names.listed(tables) + ".");
         }
         String wanted = form.table().isEmpty() ? tables.getFirst() : form.table();
         String table = tables.stream()
@@ -149,12 +151,8 @@ public final class DatabaseFile {
                 .orElseThrow(() -> problem(
                         Code.NO_SUCH,
                         "There is no table " + wanted + " in " + file.getFileName() + ".",
-                        Names.suggest(wanted, tables, "Its tables: " + listed(tables) + ".")));
+                        Names.suggest(wanted, tables, "Its tables: " + Names.listed(tables) + ".")));
         return '"' + table.replace("\"", "\"\"") + '"';
-    }
-
-    private static String listed(List<String> tables) {
-        return String.join(", ", tables.stream().limit(20).toList()) + (tables.size() > 20 ? ", …" : "");
     }
 
     private List<String> tables(Connection connection) throws SQLException {

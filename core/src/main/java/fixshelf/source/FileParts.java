@@ -10,7 +10,8 @@ import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
-/// The tables that a file holds, where it may hold several: those on the pages of a PDF, the sheets and named tables of
+/// The tables that a file holds, where it may hold several: those on the pages of a PDF or of a
+/// page of the web, the sheets and named tables of
 /// a workbook, the tables of a database. Each comes with its first rows, to be chosen by sight.
 public final class FileParts {
     /// As many rows of a table are shown.
@@ -52,6 +53,7 @@ public final class FileParts {
     public static boolean hasSeveral(ReadOptions options) {
         return options.form()
                 .map(f -> f instanceof ReadOptions.Form.Pdf
+                        || f instanceof ReadOptions.Form.Html
                         || f instanceof ReadOptions.Form.Workbook
                         || f instanceof ReadOptions.Form.Database)
                 .orElse(false);
@@ -65,6 +67,7 @@ public final class FileParts {
         try {
             switch (options.form().orElse(new ReadOptions.Form.Delimited())) {
                 case ReadOptions.Form.Pdf _ -> found.ofPdf();
+                case ReadOptions.Form.Html _ -> found.ofPage();
                 case ReadOptions.Form.Workbook form -> found.ofWorkbook(form);
                 case ReadOptions.Form.Database form -> found.ofDatabase(form);
                 default -> {}
@@ -95,6 +98,24 @@ public final class FileParts {
                     "page " + table.page() + ", table " + table.number(),
                     one,
                     () -> new PdfRecords(file, one, List.of(table)));
+        }
+    }
+
+    private void ofPage() throws IOException {
+        PageTables page =
+                new PageTables(HtmlRecords.page(file), file.getFileName().toString());
+        if (page.count() == 0) {
+            // Says that there is none.
+            page.rows("");
+        }
+        for (int i = 1; i <= Math.min(MOST_PARTS, page.count()); i++) {
+            String number = String.valueOf(i);
+            ReadOptions one = options.withForm(new ReadOptions.Form.Html(number));
+            String title = page.title(i);
+            add(
+                    "table " + number + (title.isEmpty() ? "" : ", " + title),
+                    one,
+                    () -> new HtmlRecords(page, one, number));
         }
     }
 

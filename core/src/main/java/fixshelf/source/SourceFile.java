@@ -266,6 +266,7 @@ public record SourceFile(
                 new JsonRecords(file, rows, each, known(file, options).names());
             case ReadOptions.Form.Parquet() -> new ParquetFile(file).records();
             case ReadOptions.Form.Pdf pdf -> new PdfRecords(file, options, pdf);
+            case ReadOptions.Form.Html html -> new HtmlRecords(file, options, html);
             case ReadOptions.Form.Database database -> new DatabaseFile(file, database).records();
             case ReadOptions.Form.Places places -> new PlaceRecords(file, options, places);
             case ReadOptions.Form.Delimited(), ReadOptions.Form.Elsewhere _ ->

@@ -50,6 +50,9 @@ final class SourceKind {
         if (begins(start, '%', 'P', 'D', 'F')) {
             return new ReadOptions.Form.Pdf("", 0);
         }
+        if (name.matches(".*\\.x?html?") || HtmlRecords.is(file)) {
+            return new ReadOptions.Form.Html("");
+        }
         return name.endsWith(".json") || name.endsWith(".jsonl") || name.endsWith(".ndjson")
                 ? new ReadOptions.Form.Json("", "")
                 : new ReadOptions.Form.Delimited();
@@ -84,6 +87,9 @@ final class SourceKind {
         }
         if (begins(start, '%', 'P', 'D', 'F')) {
             return problem(file, "is a PDF.", "Read its tables: `kind: pdf`.");
+        }
+        if (HtmlRecords.isWhole(file)) {
+            return problem(file, "is a page of the web.", "Read its tables: `kind: html`.");
         }
         return begins(start, 'S', 'Q', 'L', 'i', 't', 'e')
                 ? problem(file, "is an SQLite database.", "Read it as one: `kind: sqlite`.")

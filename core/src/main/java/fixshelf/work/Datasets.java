@@ -57,6 +57,13 @@ public final class Datasets {
         }
     }
 
+    /// The place outside of the shelf that a dataset reads from by itself; allowed or not.
+    public static Optional<Consent.Place> place(Shelf shelf, String name) {
+        return shelf.dataset(name)
+                .flatMap(d -> filled(shelf, d).value())
+                .flatMap(options -> Copies.place(shelf.root(), options));
+    }
+
     /// The places outside of the shelf that its datasets and jobs would use, and that are not allowed yet.
     public static List<Consent.Place> asked(Shelf shelf) {
         Set<Consent.Place> asked = new LinkedHashSet<>();

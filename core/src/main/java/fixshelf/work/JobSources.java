@@ -210,7 +210,7 @@ final class JobSources implements Context.Sources {
                 .orElseGet(() -> problem(
                         Code.NO_SUCH_COLUMN,
                         "There is no column " + name + " in " + source.file().getFileName() + ".",
-                        Names.suggest(name, names, "Columns: " + String.join(", ", names) + ".")));
+                        Names.suggestColumn(name, names)));
     }
 
     private static Outcome<Map<String, @Nullable String>> pairs(

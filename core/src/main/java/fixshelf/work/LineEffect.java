@@ -7,6 +7,7 @@ import fixshelf.type.Amounts;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.OptionalLong;
 
 /// What a line did.
 ///
@@ -87,11 +88,18 @@ public record LineEffect(
     }
 
     /// Of a line that matches keys, how many rows have a match.
-    public Optional<String> matched() {
+    public OptionalLong rowsWithMatch() {
         return reports.stream()
                 .filter(r -> r.name().equals(Operation.Report.WITHOUT_MATCH))
-                .findFirst()
-                .map(r -> Amounts.of(rowsBefore - r.rows(), "row") + " with a match");
+                .mapToLong(r -> rowsBefore - r.rows())
+                .findFirst();
+    }
+
+    /// The same in words.
+    public Optional<String> matched() {
+        return rowsWithMatch().stream()
+                .mapToObj(n -> Amounts.of(n, "row") + " with a match")
+                .findFirst();
     }
 
     public int columnsBefore() {

@@ -5,6 +5,7 @@ import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
 import fixshelf.fetch.CopyWriter;
 import fixshelf.fetch.Source;
+import fixshelf.language.tree.Names;
 import fixshelf.plan.Line;
 import fixshelf.plan.Written;
 import fixshelf.problem.Code;
@@ -114,7 +115,7 @@ final class LoaderRuns implements Source {
             return Outcome.failed(problem(
                     Code.NO_SUCH_COLUMN,
                     "There is no column " + missing.get() + " in " + each.table() + ".",
-                    "Columns: " + String.join(", ", columns) + "."));
+                    Names.suggestColumn(missing.get(), columns)));
         }
         Set<Map<String, @Nullable String>> calls = new LinkedHashSet<>();
         try {

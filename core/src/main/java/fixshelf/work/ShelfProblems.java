@@ -156,7 +156,7 @@ public final class ShelfProblems {
                 problems.add(problem);
             }
         }
-        return problems;
+        return Problem.inOrder(problems);
     }
 
     private static boolean isNamed(String words, String what) {

@@ -7,6 +7,8 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
 
 /// Names without regard to case, and the nearest ones to a name that is not known.
 public final class Names {
@@ -62,6 +64,26 @@ public final class Names {
     public static String suggest(String name, Collection<String> known, String otherwise) {
         List<String> near = nearest(name, known);
         return near.isEmpty() ? otherwise : "Nearest: " + String.join(", ", near) + ".";
+    }
+
+    private static final int FEW = 20;
+    private static final Set<String> WORDS_FOR_ALL = Set.of("all", "every", "every column", "any", "*");
+
+    /// What can be done where there is no column of that name: the nearest ones, or which there are.
+    public static String suggestColumn(String name, Collection<String> columns) {
+        if (WORDS_FOR_ALL.contains(name.strip().toLowerCase(Locale.ROOT))) {
+            return "All of them are meant by `all columns`.";
+        }
+        return suggest(name, columns, "Columns: " + listed(columns) + (columns.size() > FEW ? "" : "."));
+    }
+
+    /// The first of them, in words; one that holds a comma stands in quotes.
+    public static String listed(Collection<String> names) {
+        return names.stream()
+                        .limit(FEW)
+                        .map(n -> n.contains(",") ? "“" + n + "”" : n)
+                        .collect(Collectors.joining(", "))
+                + (names.size() > FEW ? ", …" : "");
     }
 
     /// Edits between two words; two neighbours exchanged count as one.

@@ -134,6 +134,6 @@ public final class FoundFile {
     }
 
     private static String named(String text) {
-        return text.replaceAll("[^A-Za-z0-9]+", "_").toLowerCase(Locale.ROOT);
+        return text.replaceAll("[^\\p{L}\\p{Nd}]+", "_").toLowerCase(Locale.ROOT);
     }
 }
