@@ -48,7 +48,8 @@ final class ReadCommand extends ShelfOption {
 
     @Option(
             names = "--parts",
-            description = "List the tables that it holds: on the pages of a PDF, in a workbook, in a database.")
+            description =
+                    "List the tables that it holds: on the pages of a PDF, on a page of the web, in a workbook, in a database.")
     boolean parts;
 
     @Override
@@ -85,6 +86,9 @@ final class ReadCommand extends ShelfOption {
     /// A table that is not the file itself.
     private int readPart(Shelf shelf) {
         Outcome<ReadParts.Read> read = part.of(shelf, file, keep);
+        if (parts && ReadParts.isAddress(file) && read.isPresent()) {
+            return print(read.get().parts(), read.get().page().name());
+        }
         Outcome<SourceFile> opened = read.then(ReadParts.Read::open);
         Outcome<Preview> preview = opened.then(f -> Preview.open(f, Math.max(rows, 1), Math.max(rows, 1)));
         if (!preview.isPresent()) {
@@ -117,10 +121,13 @@ final class ReadCommand extends ShelfOption {
         Outcome<List<FileParts.Part>> found = Sources.shape(
                         whole, Sources.path(shelf, whole), shelf.settings().nullWords())
                 .then(o -> FileParts.of(whole, o));
+        return print(found, whole.getFileName().toString().replaceFirst("\\.[^.]*$", ""));
+    }
+
+    private int print(Outcome<List<FileParts.Part>> found, String name) {
         if (!found.isPresent()) {
             return Output.problems(out(), err(), found.problems(), json);
         }
-        String name = whole.getFileName().toString().replaceFirst("\\.[^.]*$", "");
         if (json) {
             ObjectNode node = Output.object();
             ArrayNode array = node.putArray("parts");

@@ -8,6 +8,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.DatasetPages;
 import fixshelf.shelf.Shelf;
+import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.work.Datasets;
 import java.nio.file.Path;
@@ -34,6 +35,12 @@ final class ReadParts {
     /// @param shelf with the page that reads it
     /// @param place outside of the shelf, which who names it allows by that
     record Read(Shelf shelf, DatasetPage page, Optional<Consent.Place> place) {
+        /// All tables of a page of the web or of a server.
+        Outcome<List<FileParts.Part>> parts() {
+            place.ifPresent(Consent::forNow);
+            return Datasets.parts(shelf, page.options());
+        }
+
         Outcome<SourceFile> open() {
             place.ifPresent(Consent::forNow);
             return Datasets.openNamed(shelf, page.name());
@@ -76,7 +83,7 @@ final class ReadParts {
         });
     }
 
-    private static boolean isAddress(String typed) {
+    static boolean isAddress(String typed) {
         return typed.matches("(?is)[a-z][a-z0-9+.-]+://.*|jdbc:.*");
     }
 

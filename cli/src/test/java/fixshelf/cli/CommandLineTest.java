@@ -294,6 +294,9 @@ class CommandLineTest {
             assertThat(run("read", page, "--shelf", shelf.toString()).err())
                     .contains("There are 2 tables on the page, and none of them is named.")
                     .contains("2 (Price of AQ-104 on 2026-03-02; from pieces | price each | delivery; 5 rows)");
+            assertThat(run("read", page, "--parts", "--shelf", shelf.toString()).out())
+                    .contains("table 2, Price of AQ-104 on 2026-03-02: 4 rows of 3 columns")
+                    .contains("kind: web\ntable: \"2\"");
             Result read = run(
                     "read", page, "--field", "table=2", "--keep", "prices", "--rows", "1", "--shelf", shelf.toString());
             assertThat(read.code()).as(read.err()).isZero();

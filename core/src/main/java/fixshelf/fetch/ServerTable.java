@@ -4,11 +4,12 @@ import fixshelf.engine.Stop;
 import fixshelf.language.tree.Names;
 import fixshelf.plan.QueryValues;
 import fixshelf.plan.ReadOptions;
-import fixshelf.source.DeclaredTypes;
-import fixshelf.source.QueryStatement;
 import fixshelf.problem.Code;
 import fixshelf.problem.Problem;
 import fixshelf.problem.ProblemException;
+import fixshelf.source.DeclaredTypes;
+import fixshelf.source.FileParts;
+import fixshelf.source.QueryStatement;
 import fixshelf.source.SqlText;
 import fixshelf.type.Type;
 import java.io.IOException;
@@ -53,10 +54,13 @@ public final class ServerTable {
 
     /// The name of the table as the server takes it.
     public String quotedTable(Connection connection) throws SQLException {
-        String quote = address.engine().equals("jdbc")
+        return table(connection).quoted(quote(connection));
+    }
+
+    private String quote(Connection connection) throws SQLException {
+        return address.engine().equals("jdbc")
                 ? connection.getMetaData().getIdentifierQuoteString().strip()
                 : isMariaDb() ? "`" : "\"";
-        return table(connection).quoted(quote);
     }
 
     private boolean isMariaDb() {
@@ -104,12 +108,39 @@ public final class ServerTable {
 
     /// Writes the rows into a file, the names of the columns first, and says how many they were.
     long write(Path to) throws IOException {
+        return reading(connection -> read(connection, to));
+    }
+
+    /// The tables that it holds, each with its first rows.
+    List<FileParts.Part> parts(ReadOptions options) throws IOException {
+        return reading(connection -> {
+            String quote = quote(connection);
+            ServerParts first = new ServerParts(connection, options, form);
+            List<FileParts.Part> parts = new ArrayList<>();
+            for (Table table : tables(connection, connection.getMetaData())) {
+                if (!ServerParts.isEnough(parts)) {
+                    parts.add(first.part(table.shown(), table.quoted(quote)));
+                }
+            }
+            if (parts.isEmpty()) {
+                throw problem(Code.NO_SUCH, "There is no table in it.", "Look at the name of the database.");
+            }
+            return parts;
+        });
+    }
+
+    private interface Reading<T> {
+        T on(Connection connection) throws SQLException, IOException;
+    }
+
+    /// Reads in a transaction that may only read, with a time-out.
+    private <T> T reading(Reading<T> work) throws IOException {
         Properties properties = address.properties(form.user(), form.passwordFrom(), true);
         try (Connection connection = connect(properties)) {
             begin(connection);
             Stop.began(() -> abort(connection));
             try {
-                return read(connection, to);
+                return work.on(connection);
             } finally {
                 Stop.ended();
                 rollBack(connection);

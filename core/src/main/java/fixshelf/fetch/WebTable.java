@@ -86,6 +86,11 @@ final class WebTable implements Source {
         write(page(shelf), to);
     }
 
+    /// All tables of the page.
+    PageTables tables(Path shelf) throws IOException {
+        return new PageTables(page(shelf), shownAddress());
+    }
+
     private void write(Document page, Path to) throws IOException {
         List<List<@Nullable String>> rows = new PageTables(page, shownAddress()).rows(form.table());
         if (rows.isEmpty()) {

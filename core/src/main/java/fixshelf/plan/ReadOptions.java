@@ -124,6 +124,11 @@ public record ReadOptions(
             public String word() {
                 return engine;
             }
+
+            /// The same, of this table.
+            public Server of(String other) {
+                return new Server(engine, other, "", user, passwordFrom, seconds, keep);
+            }
         }
 
         /// A table of a page of the web.

@@ -4,10 +4,12 @@ import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.ProblemException;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /// The tables that a file holds, where it may hold several: those on the pages of a PDF or of a
@@ -43,6 +45,11 @@ public final class FileParts {
             first = List.copyOf(first);
         }
 
+        /// The same, read so.
+        public Part reading(ReadOptions other) {
+            return new Part(title, size, other, names, first);
+        }
+
         /// Whether there is anything to read.
         public boolean isReadable() {
             return !names.isEmpty();
@@ -67,7 +74,11 @@ public final class FileParts {
         try {
             switch (options.form().orElse(new ReadOptions.Form.Delimited())) {
                 case ReadOptions.Form.Pdf _ -> found.ofPdf();
-                case ReadOptions.Form.Html _ -> found.ofPage();
+                case ReadOptions.Form.Html _ ->
+                    found.ofPage(
+                            new PageTables(
+                                    HtmlRecords.page(file), file.getFileName().toString()),
+                            ReadOptions.Form.Html::new);
                 case ReadOptions.Form.Workbook form -> found.ofWorkbook(form);
                 case ReadOptions.Form.Database form -> found.ofDatabase(form);
                 default -> {}
@@ -101,16 +112,30 @@ public final class FileParts {
         }
     }
 
-    private void ofPage() throws IOException {
-        PageTables page =
-                new PageTables(HtmlRecords.page(file), file.getFileName().toString());
+    /// The tables of a page of the web.
+    ///
+    /// @param form reads the table of a number, from 1
+    public static Outcome<List<Part>> of(
+            PageTables page, ReadOptions options, Function<String, ReadOptions.Form> form) {
+        FileParts found = new FileParts(Path.of("page"), options);
+        try {
+            found.ofPage(page, form);
+            return Outcome.of(found.parts);
+        } catch (ProblemException e) {
+            return Outcome.failed(e.problem());
+        } catch (IOException e) {
+            throw new UncheckedIOException("a page that was read is not read again", e);
+        }
+    }
+
+    private void ofPage(PageTables page, Function<String, ReadOptions.Form> form) throws IOException {
         if (page.count() == 0) {
             // Says that there is none.
             page.rows("");
         }
         for (int i = 1; i <= Math.min(MOST_PARTS, page.count()); i++) {
             String number = String.valueOf(i);
-            ReadOptions one = options.withForm(new ReadOptions.Form.Html(number));
+            ReadOptions one = options.withForm(form.apply(number));
             String title = page.title(i);
             add(
                     "table " + number + (title.isEmpty() ? "" : ", " + title),

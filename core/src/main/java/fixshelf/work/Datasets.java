@@ -2,6 +2,7 @@ package fixshelf.work;
 
 import fixshelf.fetch.Consent;
 import fixshelf.fetch.Copies;
+import fixshelf.fetch.RemoteParts;
 import fixshelf.plan.Line;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
@@ -10,6 +11,7 @@ import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPage;
 import fixshelf.shelf.JobPage;
 import fixshelf.shelf.Shelf;
+import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Column;
 import java.io.IOException;
@@ -59,9 +61,24 @@ public final class Datasets {
 
     /// The place outside of the shelf that a dataset reads from by itself; allowed or not.
     public static Optional<Consent.Place> place(Shelf shelf, String name) {
-        return shelf.dataset(name)
-                .flatMap(d -> filled(shelf, d).value())
-                .flatMap(options -> Copies.place(shelf.root(), options));
+        return shelf.dataset(name).flatMap(d -> place(shelf, d.options()));
+    }
+
+    /// As above, of what would be read so.
+    public static Optional<Consent.Place> place(Shelf shelf, ReadOptions options) {
+        return filled(shelf, options).value().flatMap(o -> Copies.place(shelf.root(), o));
+    }
+
+    /// The tables of a page of the web or of a server, with the values of the environment in force in its address. The
+    /// shelf must be allowed to read from there.
+    public static Outcome<List<FileParts.Part>> parts(Shelf shelf, ReadOptions options) {
+        return filled(shelf, options).then(o -> RemoteParts.of(shelf.root(), o)).map(all -> all.stream()
+                .map(p -> p.reading(p.options().withPath(options.path())))
+                .toList());
+    }
+
+    private static Outcome<ReadOptions> filled(Shelf shelf, ReadOptions options) {
+        return Placeholders.fill(options, shelf.settings().values(), Problem.Where.nowhere(options.path()));
     }
 
     /// The places outside of the shelf that its datasets and jobs would use, and that are not allowed yet.

@@ -214,14 +214,16 @@ public class GeneratedParityTest {
     @ParameterizedTest
     @MethodSource("others")
     void answersAsDuckDbDoes(FixEngine engine) {
-        answersAsTheReference(engine);
+        answersAsTheReference(engine, VALUES);
     }
 
     /// Also for the engines of other modules.
-    public static void answersAsTheReference(FixEngine engine) {
+    ///
+    /// @param values of each function
+    public static void answersAsTheReference(FixEngine engine, int values) {
         Engines.assumeHere(engine);
         List<ParityResult> results =
-                Parity.check(FixEngines.ALL.getFirst(), List.of(engine), subjects(), Parity.Settings.of(VALUES));
+                Parity.check(FixEngines.ALL.getFirst(), List.of(engine), subjects(), Parity.Settings.of(values));
         assertThat(Expressions.wrong(results)).as(engine.language().title()).isEmpty();
         assertThat(results.stream().filter(r -> r.verdict() instanceof ParityResult.Same))
                 .as("most can be said, also where there are no exact decimals")

@@ -3,18 +3,20 @@ package fixshelf.fetch;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import fixshelf.engine.TestServer;
+import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
 import fixshelf.shelf.Shelf;
 import fixshelf.shelf.ShelfReader;
+import fixshelf.source.FileParts;
 import fixshelf.source.SourceFile;
 import fixshelf.type.Type;
 import fixshelf.work.Datasets;
 import fixshelf.work.JobRun;
 import fixshelf.work.PlannedJob;
-import fixshelf.work.ShelfProblems;
 import fixshelf.work.ReadRows;
+import fixshelf.work.ShelfProblems;
 import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -115,6 +117,18 @@ class ServersTest {
                 .isEqualTo(open(shelf(server, "table: odd VISITS")).get().declared())
                 .extracting(Type::label)
                 .containsExactly("integer", "text", "decimal(9,2)", "timestamp", truth, "text", "number", "date");
+        // Among the tables that can be chosen by sight it stands as it is read.
+        Shelf unnamed = shelf(server, "keep: 12 hours");
+        ReadOptions options = unnamed.dataset("visits").orElseThrow().options();
+        FileParts.Part part = Datasets.parts(unnamed, options).get().stream()
+                .filter(p -> p.title().equals("table Odd visits"))
+                .findFirst()
+                .orElseThrow();
+        assertThat(part.size()).isEqualTo("8 columns");
+        assertThat(part.names()).containsExactly("id", "item", "cost", "at", "ok", "raw", "f", "d, x");
+        assertThat(part.first()).extracting(List::getFirst).containsExactly("1", "2", "3", "4");
+        assertThat(part.options().form())
+                .contains(((ReadOptions.Form.Server) options.form().orElseThrow()).of("Odd visits"));
         if (made.getKey().equals("mariadb")) {
             // A query is in the server's own language, in which such quotes hold a text.
             assertThat(ReadRows.withoutNames(open(shelf(server, "query: 'SELECT \"x\" AS x'"))))
@@ -333,6 +347,11 @@ class ServersTest {
                 assertThat(p.todo()).contains("fixshelf allow --read " + place);
             });
             assertThat(Datasets.asked(shelf)).containsExactly(Consent.Place.of(place));
+            assertThat(Datasets.parts(
+                                    shelf, shelf.dataset("visits").orElseThrow().options())
+                            .problems())
+                    .extracting(Problem::code)
+                    .containsExactly(Code.NOT_ALLOWED);
             listening.setSoTimeout(50);
             assertThat(org.assertj.core.api.Assertions.catchThrowable(listening::accept))
                     .as("nobody connected")

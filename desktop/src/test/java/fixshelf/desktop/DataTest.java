@@ -136,7 +136,8 @@ class DataTest extends WindowTest {
     void aPageOfTheWebIsSaidInBlanksAndReadWhenItIsAllowed() throws Exception {
         HttpServer server = HttpServer.create(new InetSocketAddress("127.0.0.1", 0), 0);
         server.createContext("/prices", exchange -> {
-            byte[] page = "<table><tr><th>part</th><th>price</th></tr><tr><td>AQ</td><td> 4.20</td></tr></table>"
+            byte[] page = ("<h2>Open</h2><table><tr><th>day</th></tr><tr><td>Monday</td></tr></table>"
+                            + "<table><tr><th>part</th><th>price</th></tr><tr><td>AQ</td><td> 4.20</td></tr></table>")
                     .getBytes(StandardCharsets.UTF_8);
             exchange.sendResponseHeaders(200, page.length);
             exchange.getResponseBody().write(page);
@@ -165,9 +166,14 @@ class DataTest extends WindowTest {
             robot.write("prices");
             press(KeyCode.ENTER);
             settle();
+            // All tables of the page are shown, and one is taken by keys.
+            assertThat(labels()).contains("table 1, Open", "table 2", "1 row of 2 columns");
+            press(KeyCode.TAB);
+            press(KeyCode.ENTER);
+            settle();
             // Who types an address allows it.
-            assertThat(labels()).contains("part", "price").anyMatch(l -> l.contains("The table of http://" + place));
-            assertThat(folder.resolve("datasets/prices.yaml")).content().contains("kind: web");
+            assertThat(labels()).contains("part", "price").anyMatch(l -> l.contains("Table 2 of http://" + place));
+            assertThat(folder.resolve("datasets/prices.yaml")).content().contains("kind: web\ntable: \"2\"\n");
             Consent.takeBack(folder, Consent.Place.of(place));
             goTo("menders");
             goTo("prices");

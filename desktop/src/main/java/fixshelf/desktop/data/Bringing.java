@@ -2,10 +2,15 @@ package fixshelf.desktop.data;
 
 import fixshelf.desktop.parts.Ui;
 import fixshelf.desktop.workbench.Background;
+import fixshelf.desktop.workbench.Leave;
 import fixshelf.desktop.workbench.Workbench;
+import fixshelf.fetch.Consent;
+import fixshelf.fetch.RemoteParts;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
+import fixshelf.shelf.Shelf;
 import fixshelf.source.FileParts;
+import fixshelf.work.Datasets;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -87,8 +92,37 @@ final class Bringing {
         show.accept(Ui.page(remote.view()), remote::focusTarget);
     }
 
+    /// Shows all tables of a page of the web or of a server to choose from, where it has several. Who types an address
+    /// allows it.
+    private void lookAround(String name, ReadOptions options) {
+        Shelf shelf = workbench.shelf();
+        Datasets.place(shelf, options).ifPresent(p -> Leave.give(() -> Consent.keep(shelf.root(), p)));
+        workbench
+                .background()
+                .ask(
+                        Background.Request.now("begin", "looking at " + options.path()),
+                        () -> Datasets.parts(shelf, options),
+                        found -> {
+                            if (!found.isPresent()) {
+                                remote.say(found.problems().getFirst().sentence());
+                            } else if (found.get().size() == 1) {
+                                kept(workbench.keepDataset(name, options));
+                            } else {
+                                parts.show(
+                                        options.path(),
+                                        found.get(),
+                                        part -> kept(workbench.keepDataset(name, part.options())));
+                                show.accept(parts.view(), parts::focusTarget);
+                            }
+                        });
+    }
+
     /// Keeps a dataset that is in no file; gives what is wrong if that cannot be.
     private Optional<String> keepRemote(String name, ReadOptions options) {
+        if (options.form().filter(RemoteParts::areSeveral).isPresent()) {
+            lookAround(name, options);
+            return Optional.empty();
+        }
         Outcome<String> kept = workbench.keepDataset(name, options);
         kept.value().ifPresent(brought);
         return kept.isPresent()

@@ -51,9 +51,8 @@ final class PartsPage {
     /// @param chosen is told which one the user takes
     void show(String file, List<FileParts.Part> parts, Consumer<FileParts.Part> chosen) {
         title.setText("Which table of " + file + "?");
-        about.setText(
-                Ui.count(parts.size(), "table was found", "tables were found")
-                        + ". Tab goes from one to the next, Enter takes it: it becomes a dataset, and the file stays as it is.");
+        about.setText(Ui.count(parts.size(), "table was found", "tables were found")
+                + ". Tab goes from one to the next, Enter takes it: it becomes a dataset, and nothing else changes.");
         List<Node> all = new ArrayList<>();
         for (FileParts.Part part : parts) {
             Button card = new Button();

@@ -30,8 +30,8 @@ final class RemotePage {
 
     private static final Blank NAME =
             new Blank("dataset", "Call it", "visits_of_the_office", "the name of the dataset");
-    private static final Blank TABLE =
-            new Blank("table", "Table", "visits", "with its schema where there are several; empty: the only one");
+    private static final Blank TABLE = new Blank(
+            "table", "Table", "visits", "with its schema where there are several; empty: all are shown to choose from");
     private static final Blank QUERY =
             new Blank("query", "Or a query", "SELECT … FROM …", "in the language of the server, instead of a table");
     private static final Blank USER = new Blank("user", "User", "reader", "whose rights are used; empty for none");
@@ -42,8 +42,11 @@ final class RemotePage {
             "the variable of the system that holds it; it never stands in a page");
     private static final Blank KEEP = new Blank(
             "keep", "Copy is good for", "live", "live: asked anew each time; or 30 minutes, 12 hours, 7 days");
-    private static final Blank PAGE_TABLE =
-            new Blank("table", "Table", "1", "its number on the page, or words of its caption; empty: the only one");
+    private static final Blank PAGE_TABLE = new Blank(
+            "table",
+            "Table",
+            "1",
+            "its number on the page, or words of its caption; empty: all are shown to choose from");
 
     private static Blank address(String example) {
         return new Blank("read", "Address", example, "may hold {name} of the environment");
@@ -103,8 +106,8 @@ final class RemotePage {
                 14,
                 Ui.label("Read what is in no file here", "title"),
                 Ui.wrapped(
-                        "Its rows are copied into the shelf's own folder and looked at there. Nothing is asked before you"
-                                + " allow the place, and nothing is ever written to it.",
+                        "Its rows are copied into the shelf's own folder and looked at there. The button lets this"
+                                + " shelf read from the place, and nothing is ever written to it.",
                         "soft"),
                 toggles,
                 grid,
@@ -143,7 +146,8 @@ final class RemotePage {
         say("");
     }
 
-    private void say(String words) {
+    /// Says what is wrong; nothing for an empty text.
+    void say(String words) {
         problem.setText(words);
         problem.setVisible(!words.isEmpty());
     }

@@ -32,10 +32,10 @@ import fixshelf.work.LostValue;
 import fixshelf.work.Mending;
 import fixshelf.work.PlannedJob;
 import fixshelf.work.Preview;
-import fixshelf.work.ReadNotes;
-import fixshelf.work.Sample;
 import fixshelf.work.PreviewRow;
+import fixshelf.work.ReadNotes;
 import fixshelf.work.RunLog;
+import fixshelf.work.Sample;
 import fixshelf.work.TableTrial;
 import java.util.ArrayList;
 import java.util.List;
@@ -44,8 +44,8 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
-import java.util.stream.Stream;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /// What a job does, computed in the background: effects of its lines, rows as of a line, a run.
