@@ -86,7 +86,7 @@ final class ReadCommand extends ShelfOption {
     /// A table that is not the file itself.
     private int readPart(Shelf shelf) {
         Outcome<ReadParts.Read> read = part.of(shelf, file, keep);
-        if (parts && ReadParts.isAddress(file) && read.isPresent()) {
+        if (parts && ReadOptions.isAddress(file) && read.isPresent()) {
             return print(read.get().parts(), read.get().page().name());
         }
         Outcome<SourceFile> opened = read.then(ReadParts.Read::open);

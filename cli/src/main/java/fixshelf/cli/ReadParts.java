@@ -49,7 +49,7 @@ final class ReadParts {
 
     /// Whether what is read is more than a file of its own.
     boolean isWanted(String typed) {
-        return isAddress(typed) || !fields.isEmpty();
+        return ReadOptions.isAddress(typed) || !fields.isEmpty();
     }
 
     /// What the address or the file would be read as, by a dataset of this name; where it is empty, of that of its
@@ -66,7 +66,9 @@ final class ReadParts {
         }
         return base(shelf, typed).then(base -> {
             Map<String, String> all = new LinkedHashMap<>();
-            kind(typed).filter(_ -> !fields.containsKey("kind")).ifPresent(kind -> all.put("kind", kind));
+            ReadOptions.kindOfAddress(typed)
+                    .filter(_ -> !fields.containsKey("kind"))
+                    .ifPresent(kind -> all.put("kind", kind));
             fields.forEach((field, value) -> all.put(field.strip(), value));
             String called = name.isBlank() ? named(typed) : name;
             Path file = shelf.root().resolve("datasets/" + called + ".yaml");
@@ -83,13 +85,9 @@ final class ReadParts {
         });
     }
 
-    static boolean isAddress(String typed) {
-        return typed.matches("(?is)[a-z][a-z0-9+.-]+://.*|jdbc:.*");
-    }
-
     private static Outcome<ReadOptions> base(Shelf shelf, String typed) {
-        if (isAddress(typed)) {
-            return kind(typed).isPresent()
+        if (ReadOptions.isAddress(typed)) {
+            return ReadOptions.kindOfAddress(typed).isPresent()
                     ? Outcome.of(ReadOptions.of(typed))
                     : Outcome.failed(
                             Problem.about(
@@ -101,11 +99,6 @@ final class ReadParts {
         }
         Path file = Sources.file(shelf, Path.of(typed));
         return Sources.shape(file, Sources.path(shelf, file), shelf.settings().nullWords());
-    }
-
-    private static Optional<String> kind(String typed) {
-        Optional<String> known = isAddress(typed) ? ReadOptions.kindOf(typed, "table"::equals) : Optional.empty();
-        return known.or(() -> Optional.of("jdbc").filter(_ -> typed.startsWith("jdbc:")));
     }
 
     /// After the table where one is named, else after the last part of the place.

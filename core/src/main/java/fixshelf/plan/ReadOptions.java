@@ -6,6 +6,7 @@ import java.nio.charset.IllegalCharsetNameException;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -244,6 +245,19 @@ public record ReadOptions(
             "(?is)https?://.*", "web",
             "(?is)(jdbc:)?postgres(ql)?://.*", "postgresql",
             "(?is)(jdbc:)?mariadb://.*", "mariadb");
+
+    /// Whether what is typed is no path, but the address of a server or a page.
+    public static boolean isAddress(String typed) {
+        return typed.strip().matches("(?is)[a-z][a-z0-9+.-]+://.*|jdbc:.*");
+    }
+
+    /// The kind of tables that are at an address; empty for one that nothing is read from.
+    public static Optional<String> kindOfAddress(String typed) {
+        return !isAddress(typed)
+                ? Optional.empty()
+                : kindOf(typed, "table"::equals).or(() -> Optional.of("jdbc")
+                        .filter(_ -> typed.strip().toLowerCase(Locale.ROOT).startsWith("jdbc:")));
+    }
 
     /// The kind of file that fields speak of, where one of them belongs to that kind alone, or where they speak of a
     /// table and the place says of which kind.

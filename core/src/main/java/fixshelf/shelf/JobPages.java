@@ -116,22 +116,21 @@ public final class JobPages {
     private void wantRightOptions(PlacedLine placed, Yaml.Fields fields) {
         Operation reading = Operations.find(Line.READ_FILE).orElseThrow();
         Set<Span> told = new HashSet<>();
+        LineFields.form(placed.line()).problems().forEach(p -> {
+            Span at = placed.blanks().getOrDefault(p.where().source().name(), placed.span());
+            told.add(at);
+            fields.report(Code.BAD_FIELD, at, p.what(), p.todo());
+        });
         placed.line().blanks().forEach((name, written) -> {
             String text = written instanceof Written.Word(String word) ? word.replace("\\t", "\t") : "";
             Written plain = written instanceof Written.Word ? Written.word(text) : written;
             Span at = placed.blanks().getOrDefault(name, placed.span());
-            reading.blank(name).map(b -> b.kind().read(plain, NO_COLUMNS)).ifPresent(o -> o.problems()
-                    .forEach(p -> {
-                        told.add(at);
-                        fields.report(Code.BAD_FIELD, at, name + ": " + p.what(), p.todo());
-                    }));
-        });
-        // A word that is none for its blank says no kind of file either.
-        LineFields.form(placed.line()).problems().forEach(p -> {
-            Span at = placed.blanks().getOrDefault(p.where().source().name(), placed.span());
-            if (!told.contains(at)) {
-                fields.report(Code.BAD_FIELD, at, p.what(), p.todo());
-            }
+            // What says no kind of file is no word for its blank either, and told already.
+            reading.blank(name)
+                    .filter(_ -> !told.contains(at))
+                    .map(b -> b.kind().read(plain, NO_COLUMNS))
+                    .ifPresent(o -> o.problems()
+                            .forEach(p -> fields.report(Code.BAD_FIELD, at, name + ": " + p.what(), p.todo())));
         });
     }
 

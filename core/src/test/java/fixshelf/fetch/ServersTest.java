@@ -359,25 +359,6 @@ class ServersTest {
         }
     }
 
-    @Test
-    void aFileOutsideOfTheShelfIsAskedForOnce(@TempDir Path other) throws Exception {
-        Files.writeString(other.resolve("a.csv"), "x\n1\n");
-        Files.createDirectories(folder.resolve("data"));
-        Files.createSymbolicLink(folder.resolve("data/link.csv"), other.resolve("a.csv"));
-        for (String path : List.of(
-                other.resolve("a.csv").toString(),
-                "../" + other.getFileName() + "/a.csv",
-                "data/link.csv",
-                "data/li*.csv")) {
-            Shelf shelf = page("read: \"" + path + "\"");
-            assertThat(open(shelf).problems()).singleElement().satisfies(p -> assertThat(p.code())
-                    .isEqualTo(Code.NOT_ALLOWED));
-            Consent.keep(folder, Consent.Place.of(other.toString()));
-            assertThat(ReadRows.withoutNames(open(shelf))).endsWith("1");
-            Consent.takeBack(folder, Consent.Place.of(other.toString()));
-        }
-    }
-
     @ParameterizedTest
     @CsvSource(
             delimiter = ';',
@@ -397,34 +378,6 @@ class ServersTest {
         assertThat(open(shelf).problems())
                 .singleElement()
                 .satisfies(p -> assertThat(p.what()).contains(what).doesNotContain("secret"));
-    }
-
-    @Test
-    void placesAreThoseThatAUserMeans(@TempDir Path other) throws Exception {
-        Path file = Files.writeString(other.resolve("a.csv"), "x\n1\n");
-        Consent.Place inside =
-                Consent.Place.of(folder, other.resolve("deep/b.csv")).orElseThrow();
-        // A folder, a file for its folder, with signs that lead there.
-        for (String typed : List.of(other.toString(), file.toString(), other + "/deep/..", other + "/")) {
-            Consent.keep(folder, Consent.Place.of(typed));
-            assertThat(Consent.isGiven(folder, inside)).as(typed).isTrue();
-            assertThat(Consent.isGiven(folder, inside.toWrite())).as(typed).isFalse();
-            assertThat(Consent.isGiven(other, Consent.Place.of("/nowhere"))).isFalse();
-            Consent.takeBack(folder, Consent.Place.of(typed));
-            assertThat(Consent.isGiven(folder, inside)).as(typed).isFalse();
-        }
-        // A host with or without its port, and no other that begins so.
-        Consent.keep(folder, Consent.Place.of("DB.example"));
-        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example", 5432)))
-                .isTrue();
-        assertThat(Consent.isGiven(folder, Consent.Place.host("db.example.com", 5432)))
-                .isFalse();
-        assertThat(Consent.isGiven(
-                        folder, Consent.Place.host("db.example", 5432).toWrite()))
-                .isFalse();
-        assertThat(Consent.isGiven(other, Consent.Place.host("db.example", 5432)))
-                .as("another shelf")
-                .isFalse();
     }
 
     @Test

@@ -77,7 +77,11 @@ final class Frame {
                     () -> workbench().map(Workbench::background).orElse(background),
                     () -> workbench().map(w -> w.shelf().root()).orElse(Path.of(System.getProperty("user.home"))),
                     this::read,
-                    this::open));
+                    this::open,
+                    address -> workbench().ifPresent(_ -> {
+                        enter(dataPlace());
+                        dataPlace().askServer(address);
+                    })));
     private @Nullable FirstPage first;
     private @Nullable Workbench workbench;
     private @Nullable Place current;
@@ -465,8 +469,7 @@ final class Frame {
     private record Bound(Command command, Optional<Place> place) {}
 
     /// Several commands may have the same keys; those of the place in view go before those of the window, and others
-    /// are
-    /// not meant.
+    /// are not meant.
     private void bind(Command command, Optional<Place> place) {
         if (command.keys() == null) {
             return;

@@ -156,6 +156,13 @@ class KeyboardTest extends WindowTest {
                 .contains("Thornmere");
         jump("Go to the languages");
         assertThat(place("Languages").isSelected()).isTrue();
+        // An address leads to the blanks of what is in no file.
+        jump("mariadb://127.0.0.1:1/rooms");
+        assertThat(labels()).contains("Read what is in no file here");
+        assertThat(((TextField) frame.scene().lookup("#remote-read")).getText())
+                .isEqualTo("mariadb://127.0.0.1:1/rooms");
+        assertThat(frame.scene().getFocusOwner().getId()).isEqualTo("remote-table");
+        jump("Go to the languages");
         // Nothing of that name, and away again.
         press(KeyCode.CONTROL, KeyCode.J);
         robot.write("qqqq");

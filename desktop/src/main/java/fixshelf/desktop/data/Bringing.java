@@ -87,8 +87,11 @@ final class Bringing {
         }
     }
 
-    /// Shows the blanks of a dataset that is in no file here.
-    void askServer() {
+    /// Shows the blanks of a dataset that is in no file here; at this address, where one is known.
+    void askServer(String address) {
+        if (!address.isEmpty()) {
+            remote.begin(address);
+        }
         show.accept(Ui.page(remote.view()), remote::focusTarget);
     }
 

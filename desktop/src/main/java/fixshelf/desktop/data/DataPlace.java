@@ -318,12 +318,12 @@ public final class DataPlace implements Place {
     }
 
     private Command fromServer() {
-        return Command.of("From a server …", "Shortcut+Shift+D", this::askServer);
+        return Command.of("From a server …", "Shortcut+Shift+D", () -> askServer(""));
     }
 
-    /// Shows the blanks of a dataset that is in no file here.
-    void askServer() {
-        bringing.askServer();
+    /// Shows the blanks of a dataset that is in no file here; at this address, where one is known.
+    public void askServer(String address) {
+        bringing.askServer(address);
     }
 
     /// Shows a page that asks for something, instead of a view of the dataset.

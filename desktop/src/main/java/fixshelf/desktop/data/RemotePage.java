@@ -8,6 +8,7 @@ import fixshelf.shelf.DatasetPages;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import javafx.geometry.Insets;
@@ -94,6 +95,7 @@ final class RemotePage {
             ToggleButton button = new ToggleButton(each.words);
             button.getStyleClass().setAll("toggle");
             button.setToggleGroup(kinds);
+            button.setUserData(each.kind);
             button.setSelected(each == now);
             button.setOnAction(_ -> {
                 button.setSelected(true);
@@ -123,7 +125,18 @@ final class RemotePage {
     }
 
     Node focusTarget() {
-        return fields.values().iterator().next();
+        return fields.values().stream()
+                .filter(f -> f.getText().isEmpty())
+                .findFirst()
+                .orElse(fields.values().iterator().next());
+    }
+
+    /// Begins with an address.
+    void begin(String address) {
+        fields.values().forEach(TextField::clear);
+        String kind = ReadOptions.kindOfAddress(address).orElse(now.kind);
+        kinds.getToggles().stream().filter(t -> kind.equals(t.getUserData())).forEach(t -> ((ToggleButton) t).fire());
+        Objects.requireNonNull(fields.get("read")).setText(address);
     }
 
     private void fill() {

@@ -1,5 +1,6 @@
 package fixshelf.desktop.parts;
 
+import fixshelf.plan.ReadOptions;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -12,7 +13,7 @@ import javafx.scene.input.KeyCode;
 import javafx.scene.input.KeyEvent;
 import javafx.stage.Popup;
 
-/// Finds a fix, a column, a job or a command by typing, and a file by its path.
+/// Finds a fix, a column, a job or a command by typing, a file by its path, and a server or a page by its address.
 public final class JumpField extends TextField {
     /// What stands in it while a shelf is open and nothing is typed.
     public static final String PROMPT = "Jump to a fix, column, job, or type a path";
@@ -99,7 +100,15 @@ public final class JumpField extends TextField {
             popup.hide();
             return;
         }
-        if (TypedPath.is(getText())) {
+        if (ReadOptions.isAddress(getText())) {
+            String typed = getText().strip();
+            offer(
+                    ReadOptions.kindOfAddress(typed).stream()
+                            .map(kind ->
+                                    new Target(kind, typed, () -> files.remote().accept(typed)))
+                            .toList(),
+                    "Nothing is read from such addresses.");
+        } else if (TypedPath.is(getText())) {
             String typed = getText();
             files.find(typed, found -> {
                 if (typed.equals(getText())) {

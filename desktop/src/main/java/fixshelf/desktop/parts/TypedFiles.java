@@ -12,8 +12,13 @@ import java.util.function.Supplier;
 /// @param from the folder at which a path begins that begins at no root: of the shelf that is open, or the user's own
 /// @param reader takes a file whose path was typed
 /// @param opener takes the folder of a shelf
+/// @param remote takes the address of a server or of a page of the web
 public record TypedFiles(
-        Supplier<Background> background, Supplier<Path> from, Consumer<Path> reader, Consumer<Path> opener) {
+        Supplier<Background> background,
+        Supplier<Path> from,
+        Consumer<Path> reader,
+        Consumer<Path> opener,
+        Consumer<String> remote) {
     /// Finds what a path could become, away from the interface: a folder can be far away.
     void find(String typed, Consumer<List<TypedPath.Found>> done) {
         Path begins = from.get();
