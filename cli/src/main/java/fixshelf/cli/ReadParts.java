@@ -55,12 +55,14 @@ final class ReadParts {
     /// What the address or the file would be read as, by a dataset of this name; where it is empty, of that of its
     /// table.
     Outcome<Read> of(Shelf shelf, String typed, String name) {
+        // Nothing that could be a password is printed.
+        String shown = typed.replaceFirst("//[^/@]*@", "//…@");
         Optional<String> said =
                 Stream.of("read", "dataset").filter(fields::containsKey).findFirst();
         if (said.isPresent()) {
             return Outcome.failed(Problem.about(
                     Code.BAD_FIELD,
-                    typed,
+                    shown,
                     said.get() + " is no --field.",
                     "What is read stands alone, and --keep gives the name."));
         }
@@ -77,7 +79,7 @@ final class ReadParts {
             Shelf with = shelf.with(page);
             List<Problem> wrong = page.problems().stream()
                     .filter(Problem::isError)
-                    .map(p -> Problem.about(p.code(), typed, p.what(), p.todo()))
+                    .map(p -> Problem.about(p.code(), shown, p.what(), p.todo()))
                     .toList();
             return wrong.isEmpty()
                     ? Outcome.of(new Read(with, page, Datasets.place(with, called)))

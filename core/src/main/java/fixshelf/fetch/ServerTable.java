@@ -26,7 +26,9 @@ import java.sql.Statement;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Properties;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -391,22 +393,14 @@ public final class ServerTable {
             String whole = quote + name.replace(quote, quote + quote) + quote;
             return schema.isEmpty() ? whole : quote + schema.replace(quote, quote + quote) + quote + "." + whole;
         }
-
-        boolean is(String wanted) {
-            return wanted.equals(shown()) || wanted.equals(name);
-        }
-
-        boolean isNearly(String wanted) {
-            return wanted.equalsIgnoreCase(shown()) || wanted.equalsIgnoreCase(name);
-        }
     }
 
     private Table find(List<Table> tables) {
         String wanted = form.table();
-        return tables.stream()
-                .filter(t -> t.is(wanted))
-                .findFirst()
-                .or(() -> tables.stream().filter(t -> t.isNearly(wanted)).findFirst())
+        return called(tables, t -> wanted.equals(t.shown()))
+                .or(() -> called(tables, t -> wanted.equals(t.name())))
+                .or(() -> called(tables, t -> wanted.equalsIgnoreCase(t.shown())))
+                .or(() -> called(tables, t -> wanted.equalsIgnoreCase(t.name())))
                 .orElseThrow(() -> problem(
                         Code.NO_SUCH,
                         "There is no table " + wanted + " in it.",
@@ -414,6 +408,18 @@ public final class ServerTable {
                                 wanted,
                                 tables.stream().map(Table::shown).toList(),
                                 tables.isEmpty() ? "Look at your rights." : "Its tables: " + listed(tables) + ".")));
+    }
+
+    /// The one of which that is so; several, of which none is meant more than another, are a problem.
+    private Optional<Table> called(List<Table> tables, Predicate<Table> so) {
+        List<Table> found = tables.stream().filter(so).toList();
+        if (found.size() > 1) {
+            throw problem(
+                    Code.NO_SUCH,
+                    "There are " + found.size() + " tables in it that are called " + form.table() + ".",
+                    "Write which: " + listed(found) + ".");
+        }
+        return found.stream().findFirst();
     }
 
     private List<Table> tables(Connection connection, DatabaseMetaData meta) throws SQLException {

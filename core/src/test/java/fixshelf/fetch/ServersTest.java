@@ -109,6 +109,27 @@ class ServersTest {
                 "DROP TABLE IF EXISTS " + table,
                 made.getValue().get(0),
                 made.getValue().get(1));
+        boolean schemas = made.getKey().equals("postgresql");
+        if (schemas) {
+            // Of two that are called so, one that stands in no schema of its own is meant by its name alone.
+            server.run(
+                    "DROP SCHEMA IF EXISTS a_room CASCADE",
+                    "CREATE SCHEMA a_room",
+                    "CREATE TABLE a_room.\"Odd visits\" (x int)",
+                    "CREATE TABLE a_room.twice (x int)",
+                    "DROP SCHEMA IF EXISTS b_room CASCADE",
+                    "CREATE SCHEMA b_room",
+                    "CREATE TABLE b_room.twice (y int)");
+            assertThat(ReadRows.of(open(shelf(server, "table: a_room.Odd visits"))))
+                    .isEqualTo("x\n");
+            assertThat(ReadRows.of(open(shelf(server, "table: b_room.TWICE")))).isEqualTo("y\n");
+            assertThat(open(shelf(server, "table: twice")).problems())
+                    .singleElement()
+                    .satisfies(
+                            p -> assertThat(p.sentence())
+                                    .contains(
+                                            "There are 2 tables in it that are called twice. Write which: a_room.twice, b_room.twice."));
+        }
         Outcome<SourceFile> source = open(shelf(server, "table: odd VISITS"));
         assertThat(ReadRows.of(source)).isEqualTo(made.getValue().get(2));
         // A copy that was made before says the same types.
@@ -138,6 +159,9 @@ class ServersTest {
         Shelf one = shelf(server, "query: 'SELECT item FROM " + table + " WHERE id < 3 UNION ALL SELECT NULL;'");
         assertThat(ReadRows.withoutNames(open(one))).isEqualTo("lamp\n\n∅");
         server.run("DROP TABLE " + table);
+        if (schemas) {
+            server.run("DROP SCHEMA a_room CASCADE", "DROP SCHEMA b_room CASCADE");
+        }
     }
 
     /// `{name}` in a query is a value of the shelf, or of a loader's call with its type; it stands

@@ -107,7 +107,7 @@ final class Bringing {
                         () -> Datasets.parts(shelf, options),
                         found -> {
                             if (!found.isPresent()) {
-                                remote.say(found.problems().getFirst().sentence());
+                                remote.wrong(found.problems().getFirst(), () -> lookAround(name, options));
                             } else if (found.get().size() == 1) {
                                 kept(workbench.keepDataset(name, options));
                             } else {

@@ -45,7 +45,10 @@ final class PartsPage {
     }
 
     Node focusTarget() {
-        return cards.getChildren().isEmpty() ? view : cards.getChildren().getFirst();
+        return cards.getChildren().stream()
+                .filter(c -> !c.isDisable())
+                .findFirst()
+                .orElse(view);
     }
 
     /// @param chosen is told which one the user takes

@@ -1,9 +1,12 @@
 package fixshelf.desktop.data;
 
 import fixshelf.desktop.parts.Command;
+import fixshelf.desktop.parts.PasswordBlank;
 import fixshelf.desktop.parts.Ui;
+import fixshelf.fetch.Secrets;
 import fixshelf.plan.ReadOptions;
 import fixshelf.problem.Outcome;
+import fixshelf.problem.Problem;
 import fixshelf.shelf.DatasetPages;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -83,6 +86,7 @@ final class RemotePage {
     private final ToggleGroup kinds = new ToggleGroup();
     private final GridPane grid = new GridPane(12, 8);
     private final Label problem = Ui.wrapped("", "problem");
+    private final VBox asked = new VBox();
     private final Map<String, TextField> fields = new LinkedHashMap<>();
     private final VBox view;
     private Kind now = Kind.POSTGRESQL;
@@ -114,7 +118,8 @@ final class RemotePage {
                 toggles,
                 grid,
                 new HBox(Ui.button(Command.of("Keep it and look at it", "", this::keep), "strong")),
-                problem);
+                problem,
+                asked);
         view.setId("remote");
         view.setPadding(new Insets(16, 0, 0, 0));
         fill();
@@ -159,8 +164,17 @@ final class RemotePage {
         say("");
     }
 
-    /// Says what is wrong; nothing for an empty text.
-    void say(String words) {
+    /// Says why nothing was read; a password that is missing can be typed, and then it is tried again.
+    void wrong(Problem why, Runnable again) {
+        say(Secrets.askedBy(why).isPresent() ? why.what() + " Type it here." : why.sentence());
+        PasswordBlank.of(Optional.of(why), again).ifPresent(blank -> {
+            asked.getChildren().setAll(blank);
+            blank.getChildren().getLast().requestFocus();
+        });
+    }
+
+    private void say(String words) {
+        asked.getChildren().clear();
         problem.setText(words);
         problem.setVisible(!words.isEmpty());
     }
