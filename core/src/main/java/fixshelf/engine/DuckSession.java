@@ -19,6 +19,10 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.Properties;
+import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.TimeUnit;
+import java.util.concurrent.locks.LockSupport;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.duckdb.DuckDBAppender;
@@ -39,6 +43,17 @@ public final class DuckSession implements AutoCloseable {
     private int functions;
 
     private static @Nullable DuckSession shared;
+
+    /// The sessions that ask the engine now. Its own memory is given back when the program ends, which must not happen
+    /// below what runs in it.
+    private static final Set<DuckSession> ASKING = ConcurrentHashMap.newKeySet();
+
+    private static final long END_MILLIS = 2_000;
+    private static volatile boolean ending;
+
+    static {
+        Runtime.getRuntime().addShutdownHook(new Thread(DuckSession::endAll, "end of the engine"));
+    }
 
     private DuckSession(Connection connection) {
         this.connection = connection;
@@ -250,16 +265,28 @@ public final class DuckSession implements AutoCloseable {
         return value instanceof Number number ? number.longValue() : 0;
     }
 
+    /// Stops all that runs, and waits until it has stopped, but not for ever.
+    private static void endAll() {
+        ending = true;
+        long until = System.nanoTime() + TimeUnit.MILLISECONDS.toNanos(END_MILLIS);
+        while (!ASKING.isEmpty() && System.nanoTime() < until) {
+            ASKING.forEach(DuckSession::cancel);
+            LockSupport.parkNanos(TimeUnit.MILLISECONDS.toNanos(10));
+        }
+    }
+
     private void begin(Statement statement) throws SQLException {
         running = statement;
+        ASKING.add(this);
         Stop.began(() -> end(statement));
-        if (cancelled) {
+        if (cancelled || ending) {
             throw new SQLException("INTERRUPT Error: cancelled");
         }
     }
 
     private void done() {
         running = null;
+        ASKING.remove(this);
         Stop.ended();
     }
 

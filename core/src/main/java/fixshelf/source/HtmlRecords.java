@@ -37,7 +37,7 @@ final class HtmlRecords implements Records {
         int width = rows.stream().mapToInt(List::size).max().orElse(0);
         if (options.heading() && !rows.isEmpty()) {
             List<String> first = new ArrayList<>();
-            for (String name : widened(rows.getFirst(), width)) {
+            for (String name : Records.cells(rows.getFirst(), width, List.of())) {
                 first.add(name == null ? "" : name);
             }
             names = first;
@@ -100,17 +100,8 @@ final class HtmlRecords implements Records {
         if (at >= rows.size()) {
             return Optional.empty();
         }
-        List<@Nullable String> cells = widened(rows.get(at++), names.size());
-        cells.replaceAll(c -> c != null && nullWords.contains(c) ? null : c);
+        List<@Nullable String> cells = Records.cells(rows.get(at++), names.size(), nullWords);
         return Optional.of(new Row(at, cells));
-    }
-
-    private static List<@Nullable String> widened(List<@Nullable String> row, int width) {
-        List<@Nullable String> whole = new ArrayList<>(row);
-        while (whole.size() < width) {
-            whole.add(null);
-        }
-        return whole;
     }
 
     @Override

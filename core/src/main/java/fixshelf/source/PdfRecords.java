@@ -245,11 +245,7 @@ final class PdfRecords implements Records {
         if (at >= rows.size()) {
             return Optional.empty();
         }
-        List<@Nullable String> cells = new ArrayList<>(rows.get(at++));
-        cells.replaceAll(c -> c != null && nullWords.contains(c) ? null : c);
-        while (cells.size() < width) {
-            cells.add(null);
-        }
+        List<@Nullable String> cells = Records.cells(rows.get(at++), width, nullWords);
         return Optional.of(new Row(at, cells));
     }
 

@@ -3,6 +3,7 @@ package fixshelf.source;
 import fixshelf.type.Type;
 import java.io.Closeable;
 import java.io.IOException;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -36,6 +37,16 @@ interface Records extends Closeable {
         Row(int line, List<@Nullable String> cells) {
             this(line, cells, "", List.of());
         }
+    }
+
+    /// The cells of a row, as many as there are columns; those of words that mean nothing are missing.
+    static List<@Nullable String> cells(List<@Nullable String> row, int width, List<String> nullWords) {
+        List<@Nullable String> cells = new ArrayList<>(row);
+        cells.replaceAll(c -> c != null && nullWords.contains(c) ? null : c);
+        while (cells.size() < width) {
+            cells.add(null);
+        }
+        return cells;
     }
 
     /// A cell that could not be read.
