@@ -35,7 +35,7 @@ final class HeadingRow extends BuiltIn {
                 "Take the names of columns from row {row}",
                 new Meaning(
                         "Take the names from a row of the table: header, heading in row 2, promote a row, notes above the heading.",
-                        "A column without a name in these rows keeps the one that it has.",
+                        "A column without a name in these rows is called column_ and its place.",
                         "An empty text is no name.",
                         "Rows stay as they stand; those up to the heading leave.",
                         "Of columns that would be called the same, later ones get _2, _3.",

@@ -26,9 +26,10 @@ final class MarkRepeats extends BuiltIn {
     static final Blank<String> INTO = Blank.needed("into", ColumnKinds.NEW_NAME, "The new column.");
     static final Blank<String> MARK = Blank.usually(
             "mark",
-            ValueKinds.choice("flag", "size", "number"),
+            ValueKinds.choice("flag", "later", "size", "number"),
             "flag",
-            "Whether it repeats, how many rows its group has, or which of them it is.");
+            "flag: whether its group has several rows; later: whether one of them stands above it; size: how many there are;"
+                    + " number: which of them it is.");
 
     MarkRepeats() {
         super(
@@ -40,7 +41,7 @@ final class MarkRepeats extends BuiltIn {
                         "An empty text is a key of its own.",
                         "Rows stay as they stand.",
                         "By place.",
-                        "Gives a whole number, or true and false for flag.",
+                        "Gives a whole number, or true and false for flag and later.",
                         "The new name must be free.",
                         "",
                         "The same in all."),
@@ -51,6 +52,11 @@ final class MarkRepeats extends BuiltIn {
                                 Table.of("a", "'x'", "'y'", "'x'"),
                                 "mark_repeats: [a]\ninto: again",
                                 Table.of("a | again boolean", "'x' | TRUE", "'y' | FALSE", "'x' | TRUE")),
+                        new TableExample(
+                                "Later ones only",
+                                Table.of("a", "'x'", "'y'", "'x'"),
+                                "mark_repeats: [a]\ninto: again\nmark: later",
+                                Table.of("a | again boolean", "'x' | FALSE", "'y' | FALSE", "'x' | TRUE")),
                         new TableExample(
                                 "Number",
                                 Table.of("a", "'x'", "'y'", "'x'"),
@@ -65,14 +71,15 @@ final class MarkRepeats extends BuiltIn {
             return new Resolution.Refused(List.of(meets.get()));
         }
         String mark = given.get(MARK);
-        Field number = mark.equals("flag")
-                ? given.helper("rows_of_group", Type.INTEGER)
-                : given.field(given.get(INTO), Type.INTEGER);
-        Windowed made = mark.equals("number")
+        boolean isFlag = mark.equals("flag") || mark.equals("later");
+        boolean byPlace = mark.equals("number") || mark.equals("later");
+        Field number =
+                isFlag ? given.helper("rows_of_group", Type.INTEGER) : given.field(given.get(INTO), Type.INTEGER);
+        Windowed made = byPlace
                 ? Windowed.number(number, Windowed.Kind.NUMBER)
                 : new Windowed(number, Windowed.Kind.OF_ALL, Aggregate.ROWS, Optional.empty(), 0);
         Relation numbered = new Relation.Window(given.before(), List.of(made), given.get(KEYS), List.of(), false);
-        if (!mark.equals("flag")) {
+        if (!isFlag) {
             return new Resolution.Done(numbered);
         }
         Field flag = given.field(given.get(INTO), Type.BOOLEAN);

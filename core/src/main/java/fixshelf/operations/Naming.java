@@ -127,7 +127,8 @@ final class Naming {
     }
 
     /// The fields under the names that rows of a heading give. In all but the last of them a name goes on to the
-    /// right, over cells where nothing stands.
+    /// right, over cells where nothing stands. What has no name is called by its place: the one that it had is
+    /// often a title that was taken for a heading.
     static List<Field> fromRows(List<Field> fields, List<List<@Nullable Object>> rows, String joiner) {
         List<String> names = new ArrayList<>();
         List<String> carried = new ArrayList<>(java.util.Collections.nCopies(rows.size(), ""));
@@ -142,7 +143,7 @@ final class Naming {
                     parts.add(carried.get(r));
                 }
             }
-            names.add(parts.isEmpty() ? fields.get(c).name() : String.join(joiner, parts));
+            names.add(String.join(joiner, parts));
         }
         return named(fields, names);
     }

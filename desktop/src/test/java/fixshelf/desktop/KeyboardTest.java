@@ -99,6 +99,7 @@ class KeyboardTest extends WindowTest {
     }
 
     @Test
+    @Tag("proof")
     void aJoinIsBuiltAndItsReportIsSeen() throws Exception {
         openJobs();
         addLine("look up columns");

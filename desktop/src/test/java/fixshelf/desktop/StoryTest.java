@@ -24,6 +24,7 @@ import org.junit.jupiter.api.Test;
 /// The story that the window is for, told in the real window: write a fix, see it work on real rows, add a case, use
 /// it in a job on a file, run the job, copy the fix in another language.
 class StoryTest extends WindowTest {
+    @Tag("proof")
     @Test
     void aFixIsWrittenTriedUsedRunAndCopied() throws Exception {
         open(DemoShelf.create(Files.createTempDirectory("story"), 900));

@@ -10,6 +10,7 @@ import fixshelf.work.ColumnNamesTest;
 import fixshelf.work.JobParityTest;
 import fixshelf.work.OperationExamplesTest;
 import fixshelf.work.RandomJobsTest;
+import fixshelf.work.TableNeedsTest;
 import java.io.IOException;
 import java.nio.file.Path;
 import org.junit.jupiter.api.Tag;
@@ -40,6 +41,7 @@ class SparkParityTest {
         JobParityTest.givesTheSameRowsIn(SPARK, folder);
     }
 
+    @Tag("proof")
     @Test
     void columnsMayBeCalledAnything(@TempDir Path folder) throws IOException {
         JobParityTest.columnsMayBeCalledAnythingIn(SPARK, folder);
@@ -49,6 +51,12 @@ class SparkParityTest {
     @Test
     void operationsGiveWhatTheirExamplesSay() {
         OperationExamplesTest.holdIn(SPARK);
+    }
+
+    @Tag("proof")
+    @Test
+    void needsOfTablesAreMet(@TempDir Path folder) throws Exception {
+        TableNeedsTest.areMetIn(SPARK, folder);
     }
 
     @Tag("proof")
