@@ -11,6 +11,7 @@ import fixshelf.type.Type;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
+import java.nio.file.InvalidPathException;
 import java.nio.file.LinkOption;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
@@ -187,7 +188,7 @@ public final class Copies {
             return options.form().orElse(null) instanceof ReadOptions.Form.Elsewhere form
                     ? Source.of(options, form).place()
                     : Consent.Place.of(shelf, shelf.resolve(options.path()).normalize());
-        } catch (ProblemException e) {
+        } catch (ProblemException | InvalidPathException e) {
             return Optional.empty();
         }
     }

@@ -111,8 +111,8 @@ public final class FixPages {
             report(
                     Code.BAD_FIELD,
                     front.spanOfValue("kind"),
-                    "This version knows value fixes only, not " + kind + ".",
-                    "Write `kind: value`.");
+                    "There is no kind of fix that is called " + kind + ".",
+                    "Known: value, table, loader.");
         }
     }
 

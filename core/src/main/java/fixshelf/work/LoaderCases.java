@@ -34,6 +34,11 @@ public final class LoaderCases {
 
     private static Outcome<TableExample.Table> rows(Shelf shelf, TableFixPage page, TableExample example) {
         Path folder = page.file().toAbsolutePath().getParent();
+        Outcome<String> written = Placeholders.written(
+                example.reads(), Problem.Where.nowhere(page.source().name()));
+        if (!written.isPresent()) {
+            return Outcome.failed(written.problems().getFirst());
+        }
         Path file = folder.resolve(example.reads()).normalize();
         if (!file.startsWith(folder.resolve("cases")) || !Files.isRegularFile(file) || !isWithin(file, folder)) {
             return Outcome.failed(Problem.about(

@@ -11,6 +11,8 @@ import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -20,6 +22,10 @@ import java.util.stream.Stream;
 
 /// Puts values in the place of `{name}`.
 final class Placeholders {
+    /// How the system writes names of files; not everywhere all characters have a place in it.
+    private static final Charset OF_SYSTEM =
+            Charset.forName(System.getProperty("sun.jnu.encoding"), StandardCharsets.UTF_8);
+
     private Placeholders() {}
 
     /// A line with values in the place of `{name}`, where that is all that stands in a blank, or in an item of one.
@@ -104,6 +110,21 @@ final class Placeholders {
             }
             matcher.appendReplacement(out, Matcher.quoteReplacement(value));
         }
-        return Outcome.of(matcher.appendTail(out).toString());
+        return written(matcher.appendTail(out).toString(), where);
+    }
+
+    /// A path, a name or an address, if this system can write it at all.
+    static Outcome<String> written(String text, Problem.Where where) {
+        boolean isNul = text.indexOf(0) >= 0;
+        if (!isNul && OF_SYSTEM.newEncoder().canEncode(text)) {
+            return Outcome.of(text);
+        }
+        return Outcome.failed(Problem.error(
+                Code.BAD_FIELD,
+                where,
+                isNul
+                        ? "The character U+0000 stands in it, which no path and no name may hold."
+                        : "This system cannot write “" + text + "”: its names are in " + OF_SYSTEM.name() + ".",
+                isNul ? "Take it out." : "Start Fix Shelf with LC_ALL=C.UTF-8, or another language in UTF-8."));
     }
 }

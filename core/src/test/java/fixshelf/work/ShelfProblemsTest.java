@@ -73,6 +73,27 @@ class ShelfProblemsTest {
         return ShelfReader.read(root).get();
     }
 
+    /// In a source, in the dataset that is read, and in an output: each is told, and no other page is lost.
+    @Test
+    void aPathThatNoSystemCanHoldIsAProblem() throws IOException {
+        Files.writeString(root.resolve("datasets/nul.yaml"), "dataset: nul\nread: \"data/a\\0b.csv\"\n");
+        Map<String, String> jobs = Map.of(
+                "in_line", "  - read: {file: \"data/\\0.csv\"}\noutputs:\n  - write: out/x.csv\n",
+                "in_dataset", "  - read: nul\noutputs:\n  - write: out/y.csv\n",
+                "in_output", "  - read: {file: data/apart.csv}\noutputs:\n  - write: \"out/a\\0.csv\"\n");
+        for (Map.Entry<String, String> job : jobs.entrySet()) {
+            Files.writeString(
+                    root.resolve("jobs/" + job.getKey() + ".yaml"),
+                    "job: " + job.getKey() + "\nlines:\n" + job.getValue());
+        }
+        assertThat(ShelfProblems.of(read()).problems())
+                .extracting(p -> p.where().source().name() + ": " + p.what())
+                .containsExactlyInAnyOrderElementsOf(jobs.keySet().stream()
+                        .map(j -> "jobs/" + j
+                                + ".yaml: The character U+0000 stands in it, which no path and no name may hold.")
+                        .toList());
+    }
+
     private Shelf with(Shelf shelf, String page, String text) {
         Path file = root.resolve(page);
         SourceText source = new SourceText(page, text);

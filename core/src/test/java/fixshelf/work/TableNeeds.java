@@ -280,6 +280,18 @@ final class TableNeeds {
 
     private static List<Need> missing() {
         return List.of(
+                need(
+                        "H3",
+                        "k / a / a / b",
+                        "k|n / a|2 / b|∅",
+                        "count_by: [k] / into: n",
+                        "make_missing: [n] / where: it < 2"),
+                need(
+                        "L5",
+                        "k / a / a",
+                        "k|rows|known|different|big / a|2|2|1|6000000000",
+                        "group: [k] / measures: {rows: count_rows(), known: count(k), different: count(DISTINCT k)}",
+                        "add: {big: rows * 3000000000}"),
                 need("H2", "a|n / ∅|1 / \"\"|∅", "a|n / none|1 / \"\"|∅", "fill_missing: [a] / with: none"),
                 need("H2", "n / 1 / ∅ / 2", "n / 1 / 0 / 2", "read_as: {n: integer}", "fill_missing: [n] / with: 0")
                         .reports("means", "column|when|values|mean / n|before|2|1.5000 / n|after|3|1.0000"),

@@ -34,12 +34,12 @@ final class RTables {
             }
             """);
         HELPERS.put(".aggregate", """
-            # What is made of the values of a group. Missing ones are passed over.
+            # What is made of the values of a group. Missing ones are passed over; counts are numbers like all others.
             .aggregate <- function(how, values, separator = "") {
               known <- values[!is.na(values)]
-              if (how == "rows") return(length(values))
-              if (how == "count") return(length(known))
-              if (how == "distinct") return(length(unique(known)))
+              if (how == "rows") return(as.numeric(length(values)))
+              if (how == "count") return(as.numeric(length(known)))
+              if (how == "distinct") return(as.numeric(length(unique(known))))
               if (length(known) == 0) return(values[NA_integer_][1])
               if (how == "sum") return(sum(known))
               if (how == "listed") return(paste(known, collapse = separator))
