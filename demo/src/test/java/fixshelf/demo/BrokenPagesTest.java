@@ -29,7 +29,7 @@ import org.junit.jupiter.api.io.TempDir;
 /// page takes others down.
 @Tag("proof")
 class BrokenPagesTest {
-    private static final int PAGES = Integer.getInteger("pages.count", 150);
+    private static final int PAGES = Integer.getInteger("pages.count", 60);
     private static final long SEED = Long.getLong("pages.seed", 20261202);
 
     /// What may stand where something else should.
