@@ -73,8 +73,9 @@ final class MarkRepeats extends BuiltIn {
         String mark = given.get(MARK);
         boolean isFlag = mark.equals("flag") || mark.equals("later");
         boolean byPlace = mark.equals("number") || mark.equals("later");
-        Field number =
-                isFlag ? given.helper("rows_of_group", Type.INTEGER) : given.field(given.get(INTO), Type.INTEGER);
+        Field number = isFlag
+                ? given.helper(byPlace ? "number_in_group" : "rows_of_group", Type.INTEGER)
+                : given.field(given.get(INTO), Type.INTEGER);
         Windowed made = byPlace
                 ? Windowed.number(number, Windowed.Kind.NUMBER)
                 : new Windowed(number, Windowed.Kind.OF_ALL, Aggregate.ROWS, Optional.empty(), 0);

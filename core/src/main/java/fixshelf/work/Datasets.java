@@ -46,7 +46,7 @@ public final class Datasets {
                 .map(d -> reads(shelf, d))
                 .filter(o -> !o.path().isEmpty())
                 .filter(o -> !(o.form().orElse(null) instanceof ReadOptions.Form.Elsewhere))
-                .flatMap(o -> Placeholders.fill(o.path(), shelf.settings().values(), Problem.Where.nowhere(name))
+                .flatMap(o -> Placeholders.fillPath(o.path(), shelf.settings().values(), Problem.Where.nowhere(name))
                         .value())
                 .map(path -> shelf.root().resolve(path).normalize());
     }

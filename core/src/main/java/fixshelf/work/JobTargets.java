@@ -127,7 +127,8 @@ final class JobTargets {
                     ? Outcome.of(
                             plan.resultLine() == plan.steps().size() ? Optional.empty() : Optional.of(result(plan)))
                     : report(output.of().get(), plan, where, waiting);
-            Outcome<String> path = Placeholders.fill(output.path(), values, where);
+            Outcome<String> path = Placeholders.fill(output.path(), values, where)
+                    .then(p -> OutputTables.address(p).isPresent() ? Outcome.of(p) : Placeholders.path(p, where));
             problems.addAll(of.problems());
             problems.addAll(path.problems());
             if (!of.isPresent() || !path.isPresent()) {

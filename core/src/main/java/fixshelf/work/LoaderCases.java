@@ -34,7 +34,7 @@ public final class LoaderCases {
 
     private static Outcome<TableExample.Table> rows(Shelf shelf, TableFixPage page, TableExample example) {
         Path folder = page.file().toAbsolutePath().getParent();
-        Outcome<String> written = Placeholders.written(
+        Outcome<String> written = Placeholders.path(
                 example.reads(), Problem.Where.nowhere(page.source().name()));
         if (!written.isPresent()) {
             return Outcome.failed(written.problems().getFirst());

@@ -11,8 +11,8 @@ import fixshelf.plan.Written;
 import fixshelf.problem.Code;
 import fixshelf.problem.Outcome;
 import fixshelf.problem.Problem;
-import java.nio.charset.Charset;
-import java.nio.charset.StandardCharsets;
+import java.nio.file.InvalidPathException;
+import java.nio.file.Path;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -22,10 +22,6 @@ import java.util.stream.Stream;
 
 /// Puts values in the place of `{name}`.
 final class Placeholders {
-    /// How the system writes names of files; not everywhere all characters have a place in it.
-    private static final Charset OF_SYSTEM =
-            Charset.forName(System.getProperty("sun.jnu.encoding"), StandardCharsets.UTF_8);
-
     private Placeholders() {}
 
     /// A line with values in the place of `{name}`, where that is all that stands in a blank, or in an item of one.
@@ -61,7 +57,10 @@ final class Placeholders {
 
     /// The path or address, and what of it is read, with their values. Those of a query stay beside its text.
     static Outcome<ReadOptions> fill(ReadOptions options, Map<String, String> values, Problem.Where where) {
-        Outcome<ReadOptions> filled = fill(options.path(), values, where).map(options::withPath);
+        boolean isFile = !(options.form().orElse(null) instanceof Form.Elsewhere);
+        Outcome<ReadOptions> filled = fill(options.path(), values, where)
+                .then(path -> isFile ? path(path, where) : Outcome.of(path))
+                .map(options::withPath);
         return switch (options.form().orElse(null)) {
             case Form.Server s ->
                 filled.then(o -> fill(s.table(), values, where).then(table -> fill(s.user(), values, where)
@@ -110,21 +109,33 @@ final class Placeholders {
             }
             matcher.appendReplacement(out, Matcher.quoteReplacement(value));
         }
-        return written(matcher.appendTail(out).toString(), where);
+        return Outcome.of(matcher.appendTail(out).toString());
     }
 
-    /// A path, a name or an address, if this system can write it at all.
-    static Outcome<String> written(String text, Problem.Where where) {
-        boolean isNul = text.indexOf(0) >= 0;
-        if (!isNul && OF_SYSTEM.newEncoder().canEncode(text)) {
+    /// As [#fill], of a path of a file, if this system can hold it.
+    static Outcome<String> fillPath(String text, Map<String, String> values, Problem.Where where) {
+        return fill(text, values, where).then(path -> path(path, where));
+    }
+
+    /// A path of a file, if this system can hold it: not every character has a place in the names of every system.
+    static Outcome<String> path(String text, Problem.Where where) {
+        try {
+            Path.of(text);
             return Outcome.of(text);
+        } catch (InvalidPathException e) {
+            return Outcome.failed(
+                    text.indexOf(0) >= 0
+                            ? Problem.error(
+                                    Code.BAD_FIELD,
+                                    where,
+                                    "The character U+0000 stands in it, which no path may hold.",
+                                    "Take it out.")
+                            : Problem.error(
+                                    Code.BAD_FIELD,
+                                    where,
+                                    "This system cannot hold a file that is called “" + text + "”.",
+                                    "Take such signs out; or, where they are letters, start Fix Shelf with LC_ALL=C.UTF-8"
+                                            + " or another language in UTF-8."));
         }
-        return Outcome.failed(Problem.error(
-                Code.BAD_FIELD,
-                where,
-                isNul
-                        ? "The character U+0000 stands in it, which no path and no name may hold."
-                        : "This system cannot write “" + text + "”: its names are in " + OF_SYSTEM.name() + ".",
-                isNul ? "Take it out." : "Start Fix Shelf with LC_ALL=C.UTF-8, or another language in UTF-8."));
     }
 }

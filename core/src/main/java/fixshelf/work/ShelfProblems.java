@@ -188,7 +188,8 @@ public final class ShelfProblems {
             return passed(job, "reads " + read.get().path());
         }
         Where where = new Where(job.source(), job.lines().getFirst().span());
-        Outcome<Path> file = read.then(o -> Placeholders.fill(o.path(), PlannedJob.values(shelf, job, Map.of()), where))
+        Outcome<Path> file = read.then(
+                        o -> Placeholders.fillPath(o.path(), PlannedJob.values(shelf, job, Map.of()), where))
                 .map(path -> shelf.root().resolve(path).normalize());
         boolean there = typedIn
                 || file.value()

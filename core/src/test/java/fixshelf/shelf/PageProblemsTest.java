@@ -47,6 +47,13 @@ class PageProblemsTest {
     static Stream<Case> pages() {
         return Stream.of(
                 new Case("broken YAML", "fix: good", "fix: [good", Code.BROKEN_YAML, 3, "not YAML"),
+                new Case(
+                        "unknown kind",
+                        "kind: value",
+                        "kind: valu",
+                        Code.BAD_FIELD,
+                        3,
+                        "no kind of fix that is called valu"),
                 new Case("no fields", "---\nfix", "fix", Code.BROKEN_YAML, 1, "begin with its fields"),
                 new Case("no body", "```sql", "```text", Code.NO_BODY, 19, "no body"),
                 new Case("two bodies", "## Cases", "```sql\ntext\n```\n\n## Cases", Code.TWO_BODIES, 15, "two bodies"),

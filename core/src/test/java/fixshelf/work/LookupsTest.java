@@ -28,7 +28,7 @@ import org.junit.jupiter.api.io.TempDir;
 /// A run looks keys up row by row where each row meets at most one other. Its rows, their order and all that it tells
 /// are those of a preview, which joins in the engine.
 class LookupsTest {
-    private static final int ROWS = 240;
+    private static final int ROWS = 1_000;
 
     /// Keys that differ little; a missing one stands for no key.
     private static final List<@Nullable String> KEYS =

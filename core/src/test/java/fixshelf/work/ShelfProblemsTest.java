@@ -89,8 +89,7 @@ class ShelfProblemsTest {
         assertThat(ShelfProblems.of(read()).problems())
                 .extracting(p -> p.where().source().name() + ": " + p.what())
                 .containsExactlyInAnyOrderElementsOf(jobs.keySet().stream()
-                        .map(j -> "jobs/" + j
-                                + ".yaml: The character U+0000 stands in it, which no path and no name may hold.")
+                        .map(j -> "jobs/" + j + ".yaml: The character U+0000 stands in it, which no path may hold.")
                         .toList());
     }
 

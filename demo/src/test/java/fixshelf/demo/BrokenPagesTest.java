@@ -92,7 +92,7 @@ class BrokenPagesTest {
     private static final Pattern FOREIGN =
             Pattern.compile("Exception|\\bjava\\.|fixshelf\\.[a-z]+\\.|@[0-9a-f]{6,8}\\b|Optional\\[|Optional\\.empty"
                     + "|(Binder|Parser|Catalog|Conversion|Internal|Invalid Input) Error|mapping values are not|while (scanning|parsing)|could not find expected"
-                    + "|lambda|StackOverflow|\\[a-z\\]");
+                    + "|lambda|StackOverflow");
 
     @TempDir
     Path folder;
